@@ -122,7 +122,6 @@ export {
   type BringField,
   type BringKind,
   bringFields,
-  HISTORY_STATES,
   isNewField,
   NEW_FIELDS,
   type NewField,
@@ -140,6 +139,7 @@ export {
 } from './bring-in/row.ts';
 export { type LineProblem, readScheduleLine, writeScheduleLine } from './bring-in/schedule-line.ts';
 export { readStepLine, type StepLine, writeStepLine } from './bring-in/step-line.ts';
+export { type FileState, readFileState } from './bring-in/task-state.ts';
 export {
   DAY_ORDERS,
   type DayOrder,

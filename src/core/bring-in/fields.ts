@@ -167,9 +167,6 @@ const SCHEDULE_FIELDS: readonly BringField[] = [
   field('due', 'due', { most: 60, alsoCalled: ['due after', 'allowed'] }),
 ];
 
-/** Of what a task came to that is brought in as something finished. */
-export const HISTORY_STATES = ['done', 'skipped'] as const;
-
 const TASK_FIELDS: readonly BringField[] = [
   field('title', 'task', {
     isNeeded: true,

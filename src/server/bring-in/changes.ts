@@ -45,7 +45,7 @@ async function takeOut(scope: Scope, id: string): Promise<string> {
   await WAYS[bringIn.kind].takeOut(scope, bringIn, sum);
   for (const name of await takeNewFieldsOut(scope, bringIn)) sum.stay.add(`the field ${name}`);
   await scope.save(BringIn, id, { state: 'undone', version: bringIn.version + 1 });
-  await scope.tell('clients', 'workspace', 'templates', 'schedules', 'tasks');
+  await scope.tell(...WAYS[bringIn.kind].topics);
   const kept = sum.stay.size - TOLD;
   const { one, many } = BRING_WORDS[bringIn.kind];
   return [

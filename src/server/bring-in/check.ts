@@ -60,7 +60,7 @@ export async function checkRows(scope: Scope, bringIn: BringIn): Promise<void> {
   };
   const look = await WAYS[kind].look(scope, { bringIn, fields, columns: reading.columns });
   for await (const rows of pagesOf(scope, bringIn)) {
-    const lines = await eachInTurn(rows, ({ number, cells }) => ({ number, ...readRow(cells, reading) }));
+    const lines = await eachInTurn(rows, ({ number, cells }) => ({ number, cells, ...readRow(cells, reading) }));
     await keep(scope, id, await look(lines));
   }
   await WAYS[kind].finish?.(scope, bringIn);

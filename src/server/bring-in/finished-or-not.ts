@@ -1,5 +1,15 @@
 import { In } from 'typeorm';
-import { dayOfIso, type HISTORY_STATES, instantOf, isoOfDay, type LineProblem, textOfValue } from '../../core/index.ts';
+import {
+  dayOfIso,
+  type FileState,
+  instantOf,
+  isoOfDay,
+  type LineProblem,
+  nextLettingGo,
+  plural,
+  readFileState,
+  textOfValue,
+} from '../../core/index.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
 import { plainTask } from '../tasks/index.ts';
@@ -9,11 +19,10 @@ import { effectOf } from './effect.ts';
 import type { BringIn, BringInRow } from './entity.ts';
 import { inColumns, namesHere, subjectOf, templateOf } from './names-here.ts';
 import { writtenRows } from './out.ts';
-import { pagesOf } from './pages.ts';
+import { keepWritten, pagesOf } from './pages.ts';
 import { type Line, type Told, UNREAD } from './read-row.ts';
-import { keepWritten } from './schedule-lines.ts';
 import type { Sum } from './sum.ts';
-import { minutesOf as usualOf } from './usual-minutes.ts';
+import { usualMinutesOf } from './usual-minutes.ts';
 import type { Look, Looking, Ways } from './ways.ts';
 
 /** What a line makes of a task. */
@@ -34,7 +43,7 @@ export interface MadeTaskLine {
   readonly brief: string;
   readonly note: string;
   readonly ended: {
-    readonly state: (typeof HISTORY_STATES)[number];
+    readonly state: Exclude<FileState, 'open'>;
     /** Of the workspace's clocks; null for what was skipped. */
     readonly at: string | null;
     readonly by: string | null;
@@ -50,23 +59,26 @@ const NOON = '12:00';
 
 const lookAt =
   (isHistory: boolean) =>
-  async (scope: Scope, { columns }: Looking): Promise<Look> => {
+  async (scope: Scope, looking: Looking): Promise<Look> => {
+    const { columns } = looking;
     const seen = new Map<string, number>();
+    const keptFrom = isHistory ? keptFromOn(scope) : null;
     return async (lines) => {
       const here = await namesHere(scope, lines);
       const read = await eachInTurn(lines, (line) => {
         const title = textOfValue(line.values, 'title');
         const { problems: ofSubject, clientId, assetId } = subjectOf(line, here);
         const problems = [...ofSubject];
-        const template = isHistory ? templateOf(line, here, problems, []) : null;
+        const template = isHistory ? templateOf(line, here) : { one: null };
         // Of finished work it is no matter that its template is none of ours.
-        const unknown = problems.findIndex(
-          ({ key, message }) => key === 'template' && message.startsWith('There is no'),
-        );
-        const notes = unknown === -1 ? [] : problems.splice(unknown, 1).map(() => 'of no template here');
-        const of = { clientId, assetId, templateId: template?.id ?? null };
+        const isStrange = 'problem' in template && template.isUnknown;
+        if ('problem' in template && !isStrange) problems.push(template.problem);
+        const notes = isStrange ? ['of no template here'] : [];
+        const of = { clientId, assetId, templateId: 'one' in template ? (template.one?.id ?? null) : null };
         const made =
-          line.problems.length > 0 || problems.length > 0 ? null : (isHistory ? finished : open)(scope, line, of);
+          line.problems.length > 0 || problems.length > 0
+            ? null
+            : (isHistory ? finished : open)(scope, line, of, { keptFrom, strangers: strangersOf(line, looking) });
         const [message, key] = made === null || 'title' in made ? [] : [made.message, made.key];
         if (message !== undefined) problems.push({ key: key ?? null, message });
         return { line, title, problems, notes, made: made !== null && 'title' in made ? made : null };
@@ -102,6 +114,12 @@ const lookAt =
     };
   };
 
+/** From which day on finished work stays when the next is let go; null where all of it is kept for good. */
+function keptFromOn({ workspace: { keepYears: years, keepSince }, now, today }: Scope): string | null {
+  if (years === null) return null;
+  return isoOfDay(nextLettingGo({ years, since: dayOfIso(keepSince ?? today) }, null, now.day).before);
+}
+
 interface OfWhat {
   readonly clientId: string | null;
   readonly assetId: string | null;
@@ -109,17 +127,31 @@ interface OfWhat {
 }
 type Made = MadeTaskLine | LineProblem;
 
-const DONE = /^(done|finished|complete|completed|closed|yes|ok|to check)$/i;
-const SKIPPED = /^(skipped|lapsed|missed|cancelled|canceled|not done|no)$/i;
-const OPEN = /^(|open|coming|late|held up|under way|in progress|new|to do|planned|pending)$/i;
+interface Beside {
+  /** Before this day finished work is let go; null where all is kept. */
+  readonly keptFrom: string | null;
+  /** Whom the line names who are nobody here, in words: what it says of them is not lost. */
+  readonly strangers: readonly string[];
+}
+
+/** Names in a line of people who are not here. */
+function strangersOf({ cells, values }: Line, { columns, fields }: Looking): string[] {
+  return columns.flatMap((key, i) => {
+    const field = key === null ? undefined : fields.get(key);
+    const name = (cells[i] ?? '').trim();
+    return field?.value === 'person' && name !== '' && values[field.key] === undefined
+      ? [`${field.name}: ${name}`]
+      : [];
+  });
+}
 
 /** A task that is still to be done. */
-function open(scope: Scope, { values }: Line, of: OfWhat): Made {
+function open(scope: Scope, { values }: Line, of: OfWhat, { strangers }: Beside): Made {
   const said = (key: string) => textOfValue(values, key);
-  const state = said('state');
-  if (DONE.test(state) || SKIPPED.test(state))
-    return { key: 'state', message: `It is ${state.toLowerCase()}: bring it in with the finished work` };
-  if (!OPEN.test(state)) return { key: 'state', message: `“${state}”: whether it is still to be done can’t be told` };
+  const state = said('state') === '' ? 'open' : readFileState(said('state'));
+  if (state === null)
+    return { key: 'state', message: `“${said('state')}”: whether it is still to be done can’t be told` };
+  if (state !== 'open') return { key: 'state', message: `It is ${state}: bring it in with the finished work` };
   const dueOn = said('dueOn');
   const workOn = said('workOn') || dueOn;
   if (dueOn < workOn) return { key: 'dueOn', message: 'It is due before the day on which it is to be worked on' };
@@ -131,28 +163,29 @@ function open(scope: Scope, { values }: Line, of: OfWhat): Made {
   return {
     ...{ ...of, title: said('title'), dueOn, dueTime, workOn, startTime, assigneeId: said('who') || null },
     ...{ minutes: minutesOf(values), priority: (said('priority') || 'normal') as NewTask['priority'] },
-    ...{ brief: said('brief'), note: '', ended: null },
+    ...{ brief: [said('brief'), ...strangers].filter(Boolean).join('\n'), note: '', ended: null },
   };
 }
 
 /** A task as it was finished. */
-function finished(scope: Scope, { values }: Line, of: OfWhat): Made {
+function finished(scope: Scope, { values }: Line, of: OfWhat, { keptFrom, strangers }: Beside): Made {
   const said = (key: string) => textOfValue(values, key);
-  const state = said('state');
-  const isSkipped = SKIPPED.test(state);
-  if (!isSkipped && state !== '' && !DONE.test(state))
-    return {
-      key: 'state',
-      message: OPEN.test(state)
-        ? `It is not finished: bring it in with the tasks`
-        : `“${state}”: whether it was done or skipped can’t be told`,
-    };
+  const state = said('state') === '' ? 'done' : readFileState(said('state'));
+  if (state === null)
+    return { key: 'state', message: `“${said('state')}”: whether it was done or skipped can’t be told` };
+  if (state === 'open') return { key: 'state', message: 'It is not finished: bring it in with the tasks' };
+  const isSkipped = state === 'skipped';
   const [at, due] = [said('doneAt'), said('dueOn')];
   if (at === '' && !isSkipped) return { key: 'doneAt', message: 'Say when it was done' };
   const on = at.slice(0, 10) || due;
   if (on === '') return { key: 'dueOn', message: 'Say when it was due' };
   if (on > scope.today) return { key: 'doneAt', message: 'That day is still to come' };
   const dueOn = due || on;
+  if (keptFrom !== null && dueOn < keptFrom && on < keptFrom)
+    return {
+      key: at === '' ? 'dueOn' : 'doneAt',
+      message: `It would be let go at once: finished work is kept for ${plural(scope.workspace.keepYears ?? 0, 'year')} here`,
+    };
   return {
     ...{ ...of, title: said('title'), dueOn, dueTime: null, workOn: dueOn, startTime: null },
     ...{
@@ -160,7 +193,7 @@ function finished(scope: Scope, { values }: Line, of: OfWhat): Made {
       minutes: minutesOf(values),
       priority: 'normal',
       brief: '',
-      note: said('note'),
+      note: [said('note'), ...strangers].filter(Boolean).join('\n'),
     },
     ended: isSkipped
       ? { state: 'skipped', at: null, by: said('doneBy') || null }
@@ -227,7 +260,7 @@ function taskOf(scope: Scope, line: MadeTaskLine, bringIn: BringIn, templates: R
   const task = plainTask(scope, {
     ...{ title: line.title, on: line.workOn, dueOn: line.dueOn, startTime: line.startTime, dueTime: line.dueTime },
     ...{ assigneeId: line.assigneeId, clientId: line.clientId, assetId: line.assetId },
-    estimateMinutes: line.minutes ?? template?.estimateMinutes ?? usualOf(bringIn),
+    estimateMinutes: line.minutes ?? template?.estimateMinutes ?? usualMinutesOf(bringIn),
   });
   const said = {
     ...{ ...task, priority: line.priority, brief: line.brief, note: line.note },
@@ -269,5 +302,6 @@ export async function tasksOut(
   for (const { newTaskId, title } of written) if (!out.has(newTaskId)) sum.stay.add(title);
 }
 
-export const taskWays: Ways = { look: lookAt(false), write, takeOut, impact: null };
-export const historyWays: Ways = { look: lookAt(true), write, takeOut, impact: null };
+const both = { write, takeOut, impact: null, topics: ['tasks'] } as const;
+export const taskWays: Ways<false> = { look: lookAt(false), ...both };
+export const historyWays: Ways<false> = { look: lookAt(true), ...both };

@@ -62,42 +62,53 @@ export function subjectOf(
   here: NamesHere,
 ): { readonly clientId: string | null; readonly assetId: string | null; readonly problems: readonly LineProblem[] } {
   const found = here.get(number);
-  const problems: LineProblem[] = [];
-  const [clientName, assetName] = [textOfValue(values, 'client'), textOfValue(values, 'asset')];
-  const client = clientName === '' ? null : theOne('client', clientName, found?.client ?? [], problems);
-  let asset: Here | null = null;
-  if (assetName !== '' && problems.length === 0) {
-    const all = found?.asset ?? [];
-    const theirs = client === null ? all : all.filter(({ clientId }) => clientId === client.id);
-    if (client !== null && theirs.length === 0 && all.length > 0)
-      problems.push({ key: 'asset', message: `“${assetName}” is not one of ${client.name}` });
-    else asset = theOne('asset', assetName, theirs, problems);
-  }
-  return { clientId: client?.id ?? asset?.clientId ?? null, assetId: asset?.id ?? null, problems };
+  const none = { clientId: null, assetId: null };
+  const client = theOne('client', textOfValue(values, 'client'), found?.client ?? []);
+  if ('problem' in client) return { ...none, problems: [client.problem] };
+  const assetName = textOfValue(values, 'asset');
+  const all = found?.asset ?? [];
+  const theirs = client.one === null ? all : all.filter(({ clientId }) => clientId === client.one?.id);
+  if (client.one !== null && theirs.length === 0 && all.length > 0)
+    return { ...none, problems: [{ key: 'asset', message: `“${assetName}” is not one of ${client.one.name}` }] };
+  const asset = theOne('asset', assetName, theirs);
+  if ('problem' in asset) return { ...none, problems: [asset.problem] };
+  return { clientId: client.one?.id ?? asset.one?.clientId ?? null, assetId: asset.one?.id ?? null, problems: [] };
 }
 
-/** The template that a line names; null where it names none, or where it can't be told, which is a problem. */
-export function templateOf(
-  { number, values }: Line,
-  here: NamesHere,
-  problems: LineProblem[],
-  known: readonly string[],
-): Here | null {
-  const name = textOfValue(values, 'template');
-  return name === '' ? null : theOne('template', name, here.get(number)?.template ?? [], problems, known);
+/** What a name means: one that is here, nothing where there is no name, or why it can't be told. */
+export type Named =
+  | { readonly one: Here | null }
+  | {
+      readonly problem: LineProblem /** There is none of that name, rather than several. */;
+      readonly isUnknown: boolean;
+    };
+
+/** The template that a line names. */
+export const templateOf = ({ number, values }: Line, here: NamesHere): Named =>
+  theOne('template', textOfValue(values, 'template'), here.get(number)?.template ?? []);
+
+function theOne(of: Of, name: string, found: readonly Here[]): Named {
+  const [only = null, other] = found;
+  if (name === '' || (only && !other)) return { one: only };
+  const message = only
+    ? `There are several ${of}s called “${name}”${of === 'asset' ? ': say whose it is' : ''}`
+    : `There is no ${of} “${name}” here`;
+  return { problem: { key: of, message }, isUnknown: only === null };
 }
 
-function theOne(of: Of, name: string, found: readonly Here[], problems: LineProblem[], known: readonly string[] = []) {
-  const [only, other] = found;
-  if (only && !other) return only;
-  const near = nearestWord(name, known);
-  problems.push({
-    key: of,
-    message: only
-      ? `There are several ${of}s called “${name}”${of === 'asset' ? ': say whose it is' : ''}`
-      : `There is no ${of} “${name}” here${near === null ? '' : `: “${near}”?`}`,
-  });
-  return null;
+/** Names that are looked up for what may have been meant; of a file with more, each line says that there is none. */
+const MOST_ASKED = 200;
+
+/** Says which of some names may have been meant by another, each once. */
+export function nearest(known: readonly string[]): (name: string) => string | null {
+  const told = new Map<string, string | null>();
+  return (name) => {
+    const before = told.get(name);
+    if (before !== undefined || told.size >= MOST_ASKED) return before ?? null;
+    const near = nearestWord(name, known);
+    told.set(name, near);
+    return near;
+  };
 }
 
 /** Problems by the columns that say the fields. */

@@ -22,3 +22,15 @@ export async function* pagesOf(
     after = rows.at(-1)?.number ?? after;
   }
 }
+
+/** Keeps what was written of lines, so that it can be taken out again. */
+export const keepWritten = (
+  scope: Scope,
+  { id }: Pick<BringIn, 'id'>,
+  written: readonly { readonly number: number; readonly before: object }[],
+) =>
+  scope.sql(
+    `update bring_in_row r set before = now.before from jsonb_to_recordset($3::jsonb) as now (number integer, before jsonb)
+     where r.workspace_id = $1 and r.bring_in_id = $2 and r.number = now.number`,
+    [id, JSON.stringify(written)],
+  );

@@ -28,6 +28,7 @@ export const UNREAD: ReadRow = {
 /** A line before it is held against what is here. */
 export interface Line {
   readonly number: number;
+  readonly cells: readonly string[];
   readonly values: RowValues;
   readonly problems: readonly RowProblem[];
 }

@@ -36,10 +36,10 @@ import {
 import { Template } from '../templates/stored/index.ts';
 import { effectOf } from './effect.ts';
 import type { BringIn, BringInRow } from './entity.ts';
-import { inColumns, namesHere, subjectOf, templateOf } from './names-here.ts';
+import { inColumns, type NamesHere, namesHere, nearest, subjectOf, templateOf } from './names-here.ts';
 import { writtenRows } from './out.ts';
-import { pagesOf } from './pages.ts';
-import { type ReadRow, type Told, UNREAD } from './read-row.ts';
+import { keepWritten, pagesOf } from './pages.ts';
+import { type Line, type ReadRow, type Told, UNREAD } from './read-row.ts';
 import type { Sum } from './sum.ts';
 import type { Look, Looking, Ways } from './ways.ts';
 
@@ -61,105 +61,138 @@ const MOST_ALIKE = 50;
 
 const NEVER: Recurrence = { start: '2000-01-01', rules: [], end: { kind: 'never' }, dayOff: 'none' };
 
-async function look(scope: Scope, { columns, fields }: Looking): Promise<Look> {
-  const context = await cellContext(scope);
-  const people = await peopleById(scope);
-  const seen = new Map<string, number>();
-  const known = (
-    await scope.sql<{ name: string }>('select name from template where workspace_id = $1 and archived_at is null')
-  ).map(({ name }) => name);
+/** What lines are held against. */
+interface Around extends Looking {
+  readonly scope: Scope;
+  readonly context: CellContext;
+  readonly people: Awaited<ReturnType<typeof peopleById>>;
+  readonly nearestTemplate: (name: string) => string | null;
+  /** Schedules that a line of the file is about already, and new ones by what they say: by the number of the line. */
+  readonly taken: Map<string, number>;
+  readonly fresh: Map<string, number>;
+}
+
+/** A line with what it names. */
+interface Subject {
+  readonly line: Line;
+  readonly template: { readonly id: string } | null;
+  readonly clientId: string | null;
+  readonly assetId: string | null;
+  readonly problems: readonly LineProblem[];
+}
+
+async function look(scope: Scope, looking: Looking): Promise<Look> {
+  const names = await scope.sql<{ name: string }>(
+    'select name from template where workspace_id = $1 and archived_at is null',
+  );
+  const around: Around = {
+    ...{ ...looking, scope, context: await cellContext(scope), people: await peopleById(scope) },
+    ...{ nearestTemplate: nearest(names.map(({ name }) => name)), taken: new Map(), fresh: new Map() },
+  };
   return async (lines) => {
     const here = await namesHere(scope, lines);
-    const subjects = new Map(
-      lines.map((line) => {
-        const { problems, ...subject } = subjectOf(line, here);
-        const all = [...problems];
-        const template = templateOf(line, here, all, known);
-        return [line.number, { ...subject, template, problems: all }] as const;
-      }),
-    );
+    const subjects = await eachInTurn(lines, (line) => subjectOfLine(line, here, around));
     const usual = await defaultsOf(
       scope,
-      [...subjects.values()].flatMap(({ template }) => template?.id ?? []),
+      subjects.flatMap(({ template }) => template?.id ?? []),
     );
     const alike = await alikeOf(scope, subjects);
-    return eachInTurn(lines, (line): Told => {
-      const { number, values } = line;
-      const { template, clientId, assetId, problems } = subjects.get(number) ?? NO_SUBJECT;
-      const title = textOfValue(values, 'template');
-      const about = [textOfValue(values, 'asset') || textOfValue(values, 'client'), textOfValue(values, 'when')]
-        .filter(Boolean)
-        .join(', ');
-      const left = (found: readonly LineProblem[]): Told => ({
-        ...{ number, fate: 'left' },
-        read: { ...UNREAD, title, about, values, problems: [...line.problems, ...inColumns(found, columns)] },
-      });
-      if (line.problems.length > 0 || problems.length > 0 || !template) return left(problems);
-      const of = alike.get(number) ?? [];
-      const readOn = (base: CellSchedule): ReadSchedule => {
-        const said = readScheduleLine(values, base, context);
-        if ('problems' in said) return said;
-        const input = inputOf(said.schedule, { templateId: template.id, clientId, assetId });
-        const wrong = problemsOf(scope, input, { people, context });
-        return wrong.length > 0 ? { problems: wrong } : { schedule: said.schedule, input };
-      };
-      const states = of.map((one) => ({ one, state: cellsOf(one) }));
-      // Before anything is asked of it: what is here may stay, though it could not be written anew.
-      const same = states.find(({ state }) => {
-        const said = readScheduleLine(values, state, context);
-        return 'schedule' in said && isSameSchedule(said.schedule, state, context);
-      });
-      if (same)
-        return {
-          ...{ number, fate: 'same' },
-          read: { ...UNREAD, title, about, values, targetId: same.one.id, why: 'it is here already' },
-        };
-      const [only, other] = states;
-      if (only && !other) {
-        const said = readOn(only.state);
-        if ('problems' in said) return left(said.problems);
-        const made: MadeSchedule = { input: said.input, version: only.one.version };
-        return {
-          ...{ number, fate: 'alike' },
-          read: {
-            ...{ ...UNREAD, title, about, values, made, targetId: only.one.id },
-            why: 'the same template, client and asset',
-            diffs: diffsOf(only.state, said.schedule, context, fields),
-          },
-        };
-      }
-      const said = readOn({
-        ...{ recurrence: { ...NEVER, start: isoOfDay(scope.now.day) }, timing: FRESH_TIMING },
-        ...{ pauses: [], exceptions: [], revisions: [], plans: null },
-        assignment: usual.get(template.id) ?? { v: 1, kind: 'nobody' },
-      });
-      if ('problems' in said) return left(said.problems);
-      const key = JSON.stringify(said.input);
-      const twice = seen.get(key);
-      if (twice !== undefined)
-        return {
-          ...{ number, fate: 'same' },
-          read: { ...UNREAD, title, about, values, why: `says no more than line ${twice}` },
-        };
-      seen.set(key, number);
-      const made: MadeSchedule = { input: said.input, version: null };
-      return {
-        ...{ number, fate: 'new' },
-        read: {
-          ...{ ...UNREAD, title, about, values, made },
-          why:
-            of.length === 0 ? '' : `there ${of.length === 1 ? 'is' : 'are'} ${plural(of.length, 'other')} of it here`,
-        },
-      };
-    });
+    const of = ({ line }: Subject) => alike.get(line.number) ?? [];
+    // Those that say what is here already come first: no other line is about the same one then.
+    const same = await eachInTurn(subjects, (subject) => sameAs(subject, of(subject), around));
+    return eachInTurn(
+      subjects.map((subject, i) => [subject, same[i]] as const),
+      ([subject, there]) => there ?? lookAt(subject, of(subject), usual, around),
+    );
   };
+}
+
+function subjectOfLine(line: Line, here: NamesHere, { nearestTemplate }: Around): Subject {
+  const { problems, ...subject } = subjectOf(line, here);
+  const template = templateOf(line, here);
+  if (!('problem' in template)) return { line, ...subject, template: template.one, problems };
+  const { problem, isUnknown } = template;
+  const near = isUnknown ? nearestTemplate(textOfValue(line.values, 'template')) : null;
+  const message = near === null ? problem.message : `${problem.message}: “${near}”?`;
+  return { line, ...subject, template: null, problems: [...problems, { ...problem, message }] };
+}
+
+/** A line as it is told, but for what becomes of it. */
+function told({ number, values }: Line): Pick<Told, 'number'> & { readonly read: ReadRow } {
+  const about = [textOfValue(values, 'asset') || textOfValue(values, 'client'), textOfValue(values, 'when')];
+  return {
+    number,
+    read: { ...UNREAD, values, title: textOfValue(values, 'template'), about: about.filter(Boolean).join(', ') },
+  };
+}
+
+/** A line that says what is here already. Nothing else is asked of it: what is here may stay, though it could not be written anew. */
+function sameAs({ line, problems }: Subject, there: readonly Schedule[], { context, taken }: Around): Told | null {
+  if (line.problems.length > 0 || problems.length > 0) return null;
+  const same = there.find((one) => {
+    const state = cellsOf(one);
+    const said = readScheduleLine(line.values, state, context);
+    return 'schedule' in said && isSameSchedule(said.schedule, state, context);
+  });
+  if (!same) return null;
+  taken.set(same.id, line.number);
+  const { number, read } = told(line);
+  return { number, fate: 'same', read: { ...read, targetId: same.id, why: 'it is here already' } };
+}
+
+function lookAt(
+  { line, template, clientId, assetId, problems }: Subject,
+  there: readonly Schedule[],
+  usual: ReadonlyMap<string, AssignmentRule>,
+  around: Around,
+): Told {
+  const { scope, context, people, fields, columns, taken, fresh } = around;
+  const { number, read } = told(line);
+  const left = (found: readonly LineProblem[]): Told => ({
+    ...{ number, fate: 'left' },
+    read: { ...read, problems: [...line.problems, ...inColumns(found, columns)] },
+  });
+  if (line.problems.length > 0 || problems.length > 0 || !template) return left(problems);
+  const readOn = (base: CellSchedule): ReadSchedule => {
+    const said = readScheduleLine(line.values, base, context);
+    if ('problems' in said) return said;
+    const input = inputOf(said.schedule, { templateId: template.id, clientId, assetId });
+    const wrong = problemsOf(scope, input, { people, context });
+    return wrong.length > 0 ? { problems: wrong } : { schedule: said.schedule, input };
+  };
+  const [only, other] = there;
+  // One that another line of the file is about is not this one.
+  if (only && !other && !taken.has(only.id)) {
+    const state = cellsOf(only);
+    const said = readOn(state);
+    if ('problems' in said) return left(said.problems);
+    taken.set(only.id, number);
+    const made: MadeSchedule = { input: said.input, version: only.version };
+    const diffs = diffsOf(state, said.schedule, context, fields);
+    return {
+      ...{ number, fate: 'alike' },
+      read: { ...read, made, diffs, targetId: only.id, why: 'the same template, client and asset' },
+    };
+  }
+  const said = readOn({
+    ...{ recurrence: { ...NEVER, start: isoOfDay(scope.now.day) }, timing: FRESH_TIMING },
+    ...{ pauses: [], exceptions: [], revisions: [], plans: null },
+    assignment: usual.get(template.id) ?? { v: 1, kind: 'nobody' },
+  });
+  if ('problems' in said) return left(said.problems);
+  const key = JSON.stringify(said.input);
+  const twice = fresh.get(key);
+  if (twice !== undefined) return { number, fate: 'same', read: { ...read, why: `says no more than line ${twice}` } };
+  fresh.set(key, number);
+  const made: MadeSchedule = { input: said.input, version: null };
+  const others = there.length;
+  const why = others === 0 ? '' : `there ${others === 1 ? 'is' : 'are'} ${plural(others, 'other')} of it here`;
+  return { number, fate: 'new', read: { ...read, made, why } };
 }
 
 type ReadSchedule =
   | { readonly problems: readonly LineProblem[] }
   | { readonly schedule: CellSchedule; readonly input: ScheduleInput };
-
-const NO_SUBJECT = { template: null, clientId: null, assetId: null, problems: [] as LineProblem[] };
 
 const inputOf = (
   { recurrence, timing, assignment, pauses, exceptions, revisions }: CellSchedule,
@@ -190,11 +223,8 @@ async function defaultsOf(scope: Scope, ids: readonly string[]): Promise<Readonl
 }
 
 /** Schedules of the same template, client and asset, by line. */
-async function alikeOf(
-  scope: Scope,
-  subjects: ReadonlyMap<number, { template: { id: string } | null; clientId: string | null; assetId: string | null }>,
-): Promise<ReadonlyMap<number, Schedule[]>> {
-  const asked = [...subjects].flatMap(([number, { template, clientId, assetId }]) =>
+async function alikeOf(scope: Scope, subjects: readonly Subject[]): Promise<ReadonlyMap<number, Schedule[]>> {
+  const asked = subjects.flatMap(({ line: { number }, template, clientId, assetId }) =>
     template ? [{ number, template: template.id, client: clientId, asset: assetId }] : [],
   );
   const rows = await scope.sql<{ number: number; id: string }>(
@@ -297,18 +327,6 @@ export async function writeSchedulesOf(
   return entries;
 }
 
-/** Keeps what was written of lines, so that it can be taken out again. */
-export const keepWritten = (
-  scope: Scope,
-  { id }: Pick<BringIn, 'id'>,
-  written: readonly { readonly number: number; readonly before: object }[],
-) =>
-  scope.sql(
-    `update bring_in_row r set before = now.before from jsonb_to_recordset($3::jsonb) as now (number integer, before jsonb)
-     where r.workspace_id = $1 and r.bring_in_id = $2 and r.number = now.number`,
-    [id, JSON.stringify(written)],
-  );
-
 /** Undone, new ones are deleted by then: those that nothing speaks of go for good. */
 async function takeOut(scope: Scope, bringIn: BringIn, sum: Sum): Promise<void> {
   for await (const rows of writtenRows(scope, bringIn)) await schedulesOut(scope, rows, sum);
@@ -345,4 +363,4 @@ async function impact(scope: Scope, bringIn: BringIn): Promise<Impact> {
   return impactOfTogether(scope, together, UNSEEN_ONLY);
 }
 
-export const scheduleWays: Ways = { look, write, takeOut, impact };
+export const scheduleWays: Ways<true> = { look, write, takeOut, impact, topics: ['schedules', 'tasks', 'templates'] };

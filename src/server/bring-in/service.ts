@@ -32,7 +32,7 @@ import { addNewFields, whyNoNewField } from './new-fields.ts';
 import { plansMeant } from './plans-meant.ts';
 import { type FileRead, shapeOf } from './read-file.ts';
 import { UNREAD } from './read-row.ts';
-import { minutesOf, USUAL_MINUTES } from './usual-minutes.ts';
+import { USUAL_MINUTES, usualMinutesOf } from './usual-minutes.ts';
 import { WAYS } from './ways.ts';
 
 /** Cells of each column that are looked at to guess what it is. */
@@ -165,7 +165,7 @@ export async function settle(scope: Scope, id: string, input: Settling): Promise
       dayOrder: dayOrder ?? bringIn.asked.dayOrder,
       people: people ? { ...bringIn.asked.people, ...people } : bringIn.asked.people,
       sameBy: sameBy ?? bringIn.asked.sameBy,
-      usualMinutes: usualMinutes ?? minutesOf(bringIn),
+      usualMinutes: usualMinutes ?? usualMinutesOf(bringIn),
       ...(bringIn.asked.calendar ? { calendar: withChoices(bringIn.asked.calendar, calendar ?? {}) } : {}),
       ...(bringIn.asked.zones || zones ? { zones: { ...bringIn.asked.zones, ...zones } } : {}),
     };
@@ -294,7 +294,7 @@ export async function oneBringIn(scope: Scope, id: string): Promise<BringInAnswe
     people: kind === 'calendar' ? await calendarNames(scope, bringIn) : await namesMeant(scope, bringIn),
     plans: await plansMeant(scope, bringIn),
     sameBy: asked.sameBy,
-    usualMinutes: minutesOf(bringIn),
+    usualMinutes: usualMinutesOf(bringIn),
     calendar: calendarTold(bringIn),
     counts: await countsOf(scope, bringIn),
     fates: rows[0]?.fates ?? '',
@@ -454,7 +454,7 @@ export async function bringItIn(
     const own = await tx.record('bringIn', id, 'brought in', { state: { from: 'open', to: 'done' } });
     const changeId = others.length === 0 ? own : await tx.joinChanges([own, ...others]);
     await tx.save(BringIn, id, { state: 'done', doneAt: tx.instant, changeId, version: bringIn.version + 1 });
-    await tx.tell('clients', 'workspace', 'templates', 'schedules', 'tasks');
+    await tx.tell(...WAYS[bringIn.kind].topics);
   });
 }
 

@@ -28,11 +28,10 @@ import { effectOf } from './effect.ts';
 import type { BringIn } from './entity.ts';
 import { inColumns } from './names-here.ts';
 import { writtenRows } from './out.ts';
-import { pagesOf } from './pages.ts';
+import { keepWritten, pagesOf } from './pages.ts';
 import { type Line, type ReadRow, type Told, UNREAD } from './read-row.ts';
-import { keepWritten } from './schedule-lines.ts';
 import type { Sum } from './sum.ts';
-import { minutesOf, USUAL_MINUTES } from './usual-minutes.ts';
+import { USUAL_MINUTES, usualMinutesOf } from './usual-minutes.ts';
 import type { Look, Looking, Ways } from './ways.ts';
 
 /** What a line says of its template, left out where it says nothing, and its step. */
@@ -128,7 +127,7 @@ async function look(scope: Scope, { bringIn, columns, fields }: Looking): Promis
           ...{ number, fate },
           read: {
             ...base,
-            why: textOfValue(values, 'minutes') === '' ? `takes ${minutesOf(bringIn)} min, as said for all` : '',
+            why: textOfValue(values, 'minutes') === '' ? `takes ${usualMinutesOf(bringIn)} min, as said for all` : '',
           },
         };
       return {
@@ -273,25 +272,55 @@ async function templatesHere(scope: Scope, lines: readonly Line[]): Promise<Read
   return byName;
 }
 
-/** Templates of which all lines together say nothing new are left as they are. */
+/**
+ * What can be told only of all lines: a template is brought in whole or not at all, as one of its steps would be missing else,
+ * and one of which all lines together say nothing new is left as it is.
+ */
 async function finish(scope: Scope, bringIn: BringIn): Promise<void> {
-  const going = [...(await gather(scope, bringIn)).values()].filter(({ isUpdate }) => isUpdate);
+  const gathered = await gather(scope, bringIn);
+  const left = new Map<string, number>();
+  for await (const rows of pagesOf(scope, bringIn, 'number, fate, read'))
+    for (const { number, fate, read } of rows) if (fate === 'left') left.set(nameKey(read.title), number);
+  const broken = [...gathered.values()].filter(({ row: { read } }) => left.has(nameKey(read.title)));
+  await fateOfAll(
+    scope,
+    bringIn,
+    broken.map(({ row: { number, read } }) => ({
+      number,
+      fate: 'left',
+      why: `Line ${left.get(nameKey(read.title))}, which is about it too, is left`,
+    })),
+  );
+  const going = [...gathered.values()].filter((one) => one.isUpdate && !broken.includes(one));
   for (let at = 0; at < going.length; at += AT_ONCE) {
     const some = going.slice(at, at + AT_ONCE);
     const ids = some.map(({ row: { read } }) => read.targetId ?? '');
     const there = new Map((await scope.find(Template, { id: In(ids) })).map((one) => [one.id, one]));
-    const same = some.flatMap((one) => {
+    const same = some.filter((one) => {
       const before = there.get(one.row.read.targetId ?? '');
-      return before && Object.keys(fieldChanges(before, changesOf(one, before))).length === 0 ? [one.row.number] : [];
+      return before && Object.keys(fieldChanges(before, changesOf(one, before))).length === 0;
     });
-    await scope.sql(
-      `update bring_in_row set fate = 'same', read = read || '{"why": "says nothing new", "diffs": []}'
-       where workspace_id = $1 and bring_in_id = $2 and (number = any($3::int[]) or (read->>'joins')::int = any($3::int[]))
-         and fate = 'alike'`,
-      [bringIn.id, same],
+    await fateOfAll(
+      scope,
+      bringIn,
+      same.map(({ row: { number } }) => ({ number, fate: 'same', why: 'says nothing new' })),
     );
   }
 }
+
+/** The same for the first line of a template and those that go with it. */
+const fateOfAll = (
+  scope: Scope,
+  { id }: BringIn,
+  firsts: readonly { readonly number: number; readonly fate: Told['fate']; readonly why: string }[],
+) =>
+  scope.sql(
+    `update bring_in_row r set fate = now.fate, read = r.read || jsonb_build_object('why', now.why, 'diffs', '[]'::jsonb)
+     from jsonb_to_recordset($3::jsonb) as now (number integer, fate text, why text)
+     where r.workspace_id = $1 and r.bring_in_id = $2 and r.fate in ('new', 'alike')
+       and now.number in (r.number, (r.read->>'joins')::int)`,
+    [id, JSON.stringify(firsts)],
+  );
 
 /** Templates that are held against those here at once. */
 const AT_ONCE = 100;
@@ -332,7 +361,7 @@ async function write(scope: Scope, bringIn: BringIn): Promise<readonly string[]>
       written.push({ number, before: { templateId: id } });
     } else {
       const { set } = one.row.read.made as MadeTemplate;
-      const minutes = minutesOf(bringIn);
+      const minutes = usualMinutesOf(bringIn);
       const row = { ...blank(one.row.read.title, minutes), ...set, steps: stepsOf(one.steps, []) };
       const made = await insertTemplate(scope, row);
       changeIds.push(made.changeId);
@@ -433,4 +462,7 @@ async function impact(scope: Scope, bringIn: BringIn): Promise<Impact> {
   return impactOf(scope, await rows(), year, UNSEEN_ONLY);
 }
 
-export const templateWays: Ways = { look, finish, write, takeOut, impact };
+export const templateWays: Ways<true> = {
+  ...{ look, finish, write, takeOut, impact },
+  topics: ['templates', 'schedules', 'tasks'],
+};

@@ -4,4 +4,4 @@ import type { BringIn } from './entity.ts';
 export const USUAL_MINUTES = 30;
 
 /** How long work takes of which a file does not say it. */
-export const minutesOf = ({ asked }: Pick<BringIn, 'asked'>): number => asked.usualMinutes ?? USUAL_MINUTES;
+export const usualMinutesOf = ({ asked }: Pick<BringIn, 'asked'>): number => asked.usualMinutes ?? USUAL_MINUTES;

@@ -1,4 +1,4 @@
-import type { Impact } from '../../contract/index.ts';
+import type { BRING_HAS_IMPACT, Impact, Topic } from '../../contract/index.ts';
 import type { BringField, BringKind } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import { calendarWays } from './calendar/index.ts';
@@ -25,20 +25,22 @@ export interface Looking {
 /** Holds a page of lines against what is here and against the lines before them. */
 export type Look = (lines: readonly Line[]) => Promise<Told[]>;
 
-/** What has to be known of a kind of list to bring it in. */
-export interface Ways {
+/** What has to be known of a kind of list to bring it in; where it can be looked at what that does, it is told. */
+export interface Ways<HasImpact extends boolean = boolean> {
   readonly look: (scope: Scope, looking: Looking) => Promise<Look>;
   /** What can be told only once all lines are read. */
   readonly finish?: (scope: Scope, bringIn: BringIn) => Promise<void>;
   /** Writes all lines; gives the changes that are to be undone with the file, besides that of the file itself. */
   readonly write: (scope: Scope, bringIn: BringIn) => Promise<readonly string[]>;
   /** What writing them would do to tasks and to the coming year, within a rehearsal; null where that is what the lines say. */
-  readonly impact: ((scope: Scope, bringIn: BringIn) => Promise<Impact>) | null;
+  readonly impact: HasImpact extends true ? (scope: Scope, bringIn: BringIn) => Promise<Impact> : null;
   /** Takes out what undoing those changes left. */
   readonly takeOut: (scope: Scope, bringIn: BringIn, sum: Sum) => Promise<void>;
+  /** What may show something else by it. */
+  readonly topics: readonly Topic[];
 }
 
-export const WAYS: Readonly<Record<BringKind, Ways>> = {
+export const WAYS: { readonly [Kind in BringKind]: Ways<(typeof BRING_HAS_IMPACT)[Kind]> } = {
   clients: {
     look: async (scope, { bringIn: { asked }, fields }) => {
       const seen = new SeenClients();
@@ -50,6 +52,7 @@ export const WAYS: Readonly<Record<BringKind, Ways>> = {
     },
     takeOut: clientsOut,
     impact: null,
+    topics: ['clients', 'workspace'],
   },
   people: {
     look: async (scope, { bringIn: { asked }, fields }) => {
@@ -62,6 +65,7 @@ export const WAYS: Readonly<Record<BringKind, Ways>> = {
     },
     takeOut: peopleOut,
     impact: null,
+    topics: ['workspace'],
   },
   schedules: scheduleWays,
   tasks: taskWays,

@@ -135,9 +135,15 @@ describe('a file of templates', () => {
       'Sluice check,,,,,Order parts,,,3 days after',
       'Lamp check,,,,,,,,',
     ]);
-    expect(now.counts).toMatchObject({ new: 3, left: 1 });
-    expect(now.left[0]?.faults[0]?.message ?? now.left[0]?.why).toContain('say how long it takes');
-    const mended = await settled(now, { usualMinutes: 20 });
+    // A template is brought in whole or not at all.
+    expect(now.counts).toMatchObject({ new: 1, left: 3 });
+    expect(now.left.map(({ why, faults }) => why || faults[0]?.message)).toEqual([
+      'Line 3, which is about it too, is left',
+      'Line 3, which is about it too, is left',
+      'A step with a day of its own is a task: say how long it takes',
+    ]);
+    const mended = await settled(now, { usualMinutes: 20, mended: [{ number: 3, column: 8, text: '' }] });
+    expect(mended.counts).toMatchObject({ new: 4, left: 0 });
     const done = await broughtIn(mended);
     const rows = await server.source.query(
       `select name, estimate_minutes as minutes, instructions, steps from template where name in ('Sluice check', 'Lamp check') order by name`,
@@ -157,6 +163,7 @@ describe('a file of templates', () => {
             estimateMinutes: 20,
             offset: { amount: 2, unit: 'workingDay' },
           }),
+          expect.objectContaining({ kind: 'check', text: 'Order parts' }),
         ],
       },
     ]);

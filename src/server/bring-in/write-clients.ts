@@ -4,7 +4,7 @@ import { Asset, Client, Contact } from '../clients/index.ts';
 import { columnOf } from '../platform/db/columns.ts';
 import type { Scope } from '../platform/scope.ts';
 import type { BringIn, BringInRow } from './entity.ts';
-import { pagesOf } from './pages.ts';
+import { keepWritten, pagesOf } from './pages.ts';
 import type { ReadRow } from './read-row.ts';
 
 /** What was written of a line: the ids of what is new, and how that which was there stood before. */
@@ -27,7 +27,7 @@ export async function writeClients(scope: Scope, bringIn: BringIn): Promise<void
     const here = await thereOf(scope, rows);
     const page = new Page(scope, here, made);
     for (const row of rows) page.take(row);
-    await page.write(bringIn.id);
+    await page.write(bringIn);
   }
 }
 
@@ -168,15 +168,12 @@ class Page {
     else written.newAssetId = id;
   }
 
-  async write(bringInId: string): Promise<void> {
+  async write(bringIn: Pick<BringIn, 'id'>): Promise<void> {
     await upsert(this.scope, 'client', Client, CLIENT, [...this.clients.values()]);
     await upsert(this.scope, 'contact', Contact, CONTACT, [...this.contacts.values()]);
     await upsert(this.scope, 'asset', Asset, ASSET, [...this.assets.values()]);
-    await this.scope.sql(
-      `update bring_in_row r set before = now.before from jsonb_to_recordset($3::jsonb) as now (number integer, before jsonb)
-       where r.workspace_id = $1 and r.bring_in_id = $2 and r.number = now.number`,
-      [bringInId, JSON.stringify([...this.before].map(([number, before]) => ({ number, before })))],
-    );
+    const written = [...this.before].map(([number, before]) => ({ number, before }));
+    await keepWritten(this.scope, bringIn, written);
     await this.scope.recordEach(
       [...this.clients.values()].map(({ id }) => ({
         ...{ subject: 'client' as const, subjectId: id, fields: {} },

@@ -6,7 +6,7 @@ import { Person } from '../platform/identity/person.ts';
 import { notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import type { BringIn, BringInRow } from './entity.ts';
-import { pagesOf } from './pages.ts';
+import { keepWritten, pagesOf } from './pages.ts';
 import { hasOtherHours, hoursFollow } from './person-lines.ts';
 import type { ReadRow } from './read-row.ts';
 
@@ -47,11 +47,7 @@ export async function writePeople(scope: Scope, bringIn: BringIn): Promise<void>
         before.push({ number, before: { newPersonId: id } });
       }
     }
-    await scope.sql(
-      `update bring_in_row r set before = now.before from jsonb_to_recordset($3::jsonb) as now (number integer, before jsonb)
-       where r.workspace_id = $1 and r.bring_in_id = $2 and r.number = now.number`,
-      [bringIn.id, JSON.stringify(before)],
-    );
+    await keepWritten(scope, bringIn, before);
   }
 }
 

@@ -1,6 +1,6 @@
 import type { Impact, Reach, Sync } from '../../contract/index.ts';
 import type { ChangeEntry, FieldChanges } from '../platform/changes/entity.ts';
-import { columnOf } from '../platform/db/columns.ts';
+import { insertRows } from '../platform/db/insert-rows.ts';
 import type { Scope } from '../platform/scope.ts';
 import { watched } from '../tasks/stored/index.ts';
 import { entriesOf, type ScheduleWrite, saveRows, syncSchedules } from './changing.ts';
@@ -20,31 +20,13 @@ export interface Together {
   readonly added: readonly NewSchedule[];
 }
 
-/** Rows of a statement: more at once would keep others waiting while they are written out. */
-const ROWS_AT_ONCE = 250;
-
-/** Rows without their tasks, in few statements however many there are; gives their ids. */
+/** Rows without their tasks; gives their ids. */
 export async function insertSchedules(scope: Scope, added: readonly NewSchedule[]): Promise<string[]> {
-  const ids: string[] = [];
-  for (let at = 0; at < added.length; at += ROWS_AT_ONCE)
-    ids.push(...(await insertSome(scope, added.slice(at, at + ROWS_AT_ONCE))));
-  return ids;
-}
-
-async function insertSome(scope: Scope, added: readonly NewSchedule[]): Promise<string[]> {
-  const rows = added.map(
-    (set): Schedule => ({
-      ...{ workspaceId: scope.workspace.id, id: scope.newId(), version: 1, ...set },
-      ...{ settledTo: scope.today, problem: null, createdAt: scope.instant, deletedAt: null },
-    }),
-  );
-  const fields = Object.keys(rows[0] ?? {}) as (keyof Schedule)[];
-  const columns = fields.map((field) => ({ field, column: columnOf(Schedule, field) }));
-  const names = columns.map(({ column }) => column).join(', ');
-  await scope.sql(
-    `insert into schedule (${names}) select ${names} from jsonb_populate_recordset(null::schedule, $2::jsonb) where workspace_id = $1`,
-    [JSON.stringify(rows.map((row) => Object.fromEntries(columns.map(({ field, column }) => [column, row[field]]))))],
-  );
+  const rows = added.map((set) => ({
+    ...{ id: scope.newId(), version: 1, ...set },
+    ...{ settledTo: scope.today, problem: null, createdAt: scope.instant, deletedAt: null },
+  }));
+  await insertRows(scope, 'schedule', Schedule, rows);
   return rows.map(({ id }) => id);
 }
 

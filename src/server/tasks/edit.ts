@@ -7,7 +7,7 @@ import type { Scope } from '../platform/scope.ts';
 import { saveTemplate } from '../templates/index.ts';
 import { picturesIn, sanitiseInstructions, Template, withPictures } from '../templates/stored/index.ts';
 import { mustMay } from './permission.ts';
-import { oneWhole, refuseFarDays, type Task } from './stored/index.ts';
+import { oneWhole, refuseFarDays, seenFrom, type Task } from './stored/index.ts';
 import { type SavedTask, workableTask, writeTask } from './work.ts';
 
 /** Changes one task; its template, its schedule and the later ones stay as they are. */
@@ -43,8 +43,7 @@ export function editChanges(task: Task, edit: TaskEdit) {
     ...{ title, workOn, dueOn, startTime, dueTime, assigneeId, estimateMinutes, priority },
     instructions: sanitiseInstructions(edit.instructions),
     startsOn: workOn === task.workOn ? task.startsOn : workOn,
-    // One that is moved ahead of the day it was to be seen is seen by then.
-    appearsOn: workOn < task.appearsOn ? workOn : task.appearsOn,
+    appearsOn: seenFrom(task, workOn),
   };
   const touched = Object.entries(changes)
     .filter(([field, to]) => task[field as keyof Task] !== to)

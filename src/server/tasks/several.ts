@@ -10,7 +10,16 @@ import { followOn } from '../schedules/index.ts';
 import { oneTask } from './one-task.ts';
 import { mustMay, type TaskRight } from './permission.ts';
 import { takeOut } from './remove.ts';
-import { doingOf, lockedTask, lockedTasks, refuseFarDays, saveTasks, storedTasks, type Task } from './stored/index.ts';
+import {
+  doingOf,
+  lockedTask,
+  lockedTasks,
+  refuseFarDays,
+  saveTasks,
+  seenFrom,
+  storedTasks,
+  type Task,
+} from './stored/index.ts';
 import { impactOfFates, type TaskFate, watchTasks } from './task-impact.ts';
 import { finished, type SavedTask } from './work.ts';
 
@@ -191,8 +200,7 @@ function changedBy(
       workOn: isoOfDay(on),
       startsOn: moved(task.startsOn),
       dueOn: moved(task.dueOn),
-      // One that is moved ahead of the day it was to be seen is seen by then.
-      appearsOn: isoOfDay(on) < task.appearsOn ? isoOfDay(on) : task.appearsOn,
+      appearsOn: seenFrom(task, isoOfDay(on)),
       edited: [...new Set([...task.edited, 'workOn', 'startsOn', 'dueOn', 'appearsOn'])],
     },
   };

@@ -7,9 +7,10 @@ import { impactOfEntries, writeEntries } from './writing.ts';
 export { calendarAsked, calendarNames } from './meant.ts';
 export { type CalendarRead, readCalendar } from './read-calendar.ts';
 
-export const calendarWays: Ways = {
+export const calendarWays: Ways<true> = {
   look: lookAtEntries,
   write: writeEntries,
   takeOut: entriesOut,
   impact: impactOfEntries,
+  topics: ['schedules', 'tasks', 'templates', 'workspace'],
 };

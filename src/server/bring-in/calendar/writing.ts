@@ -17,14 +17,13 @@ import {
 } from '../../schedules/index.ts';
 import { addDaysOff, writeDaysOff } from '../../settings/index.ts';
 import { plainTask } from '../../tasks/index.ts';
-import { insertTasks, lockedTasks, type NewTask, saveTasks } from '../../tasks/stored/index.ts';
+import { insertTasks, lockedTasks, type NewTask, saveTasks, seenFrom } from '../../tasks/stored/index.ts';
 import { effectOf } from '../effect.ts';
 import type { BringIn } from '../entity.ts';
-import { pagesOf } from '../pages.ts';
+import { keepWritten, pagesOf } from '../pages.ts';
 import type { ReadRow } from '../read-row.ts';
-import { keepWritten } from '../schedule-lines.ts';
 import { blank, insertTemplate } from '../template-lines.ts';
-import { minutesOf } from '../usual-minutes.ts';
+import { usualMinutesOf } from '../usual-minutes.ts';
 import type { MadeEntry } from './made.ts';
 import { keepOrigins } from './origins.ts';
 import type { WrittenEntry } from './written.ts';
@@ -92,7 +91,7 @@ async function templateFor(
     return { id: only.id, isNew: false };
   }
   const { id, changeId } = await insertTemplate(scope, {
-    ...blank(work.name, work.minutes ?? minutesOf(bringIn)),
+    ...blank(work.name, work.minutes ?? usualMinutesOf(bringIn)),
     titlePattern: work.name.replace(/[{}]/g, '').trim(),
     ...{ instructions: work.instructions, links: work.links, category: work.category, priority: work.priority },
   });
@@ -201,7 +200,7 @@ function taskOf(scope: Scope, bringIn: BringIn, { of, work }: MadeEntry): NewTas
   return {
     ...plainTask(scope, {
       ...{ title: work.name, on, dueOn, startTime, dueTime, assigneeId, clientId: null, assetId: null },
-      estimateMinutes: work.minutes ?? minutesOf(bringIn),
+      estimateMinutes: work.minutes ?? usualMinutesOf(bringIn),
     }),
     ...{ instructions: work.instructions, links: work.links, priority: work.priority, offeredTo: of.offeredTo },
   };
@@ -247,7 +246,8 @@ async function changeTasksOf(
     if (!task || task.version !== of.version) throw isChanged();
     put(number, { taskId: task.id });
     const { on: workOn, dueOn, startTime, dueTime } = of;
-    return [{ task, changes: { title: work.name, workOn, startsOn: workOn, dueOn, startTime, dueTime } }];
+    const days = { workOn, startsOn: workOn, dueOn, appearsOn: seenFrom(task, workOn) };
+    return [{ task, changes: { title: work.name, ...days, startTime, dueTime } }];
   });
   await saveTasks(scope, all);
   return scope.recordEach(
@@ -267,7 +267,7 @@ export async function impactOfEntries(tx: Scope, bringIn: BringIn): Promise<Impa
   const scope = added.after;
   const writes: ScheduleWrite[] = [];
   const inputs: ScheduleInput[] = [];
-  let tasks = 0;
+  let [tasks, moved] = [0, 0];
   const shared = noneShared();
   const here = await templatesHere(scope);
   for await (const { fresh, changed } of going(scope, bringIn)) {
@@ -275,11 +275,15 @@ export async function impactOfEntries(tx: Scope, bringIn: BringIn): Promise<Impa
     const made = await prepared(scope, bringIn, fresh, { here, shared, changeIds: [], put: () => undefined });
     inputs.push(...made.schedules.map(({ input }) => input));
     tasks += made.tasks.length;
+    moved += changed.filter(({ made: { of } }) => of.becomes === 'task').length;
   }
   const touched = [...new Set([...added.reached.map(({ id }) => id), ...writes.map(({ before }) => before.id)])];
   const year = await plannedYear(added.before, await scheduleRows(added.before, { ids: touched }));
   if (writes.length > 0) await saveRows(scope, writes);
   const ids = [...touched, ...(await insertSchedules(scope, inputs.map(newSchedule)))];
   const told = await impactOf(scope, await scheduleRows(scope, { ids }), year, UNSEEN_ONLY);
-  return { ...told, figures: { ...told.figures, added: told.figures.added + tasks } };
+  return {
+    ...told,
+    figures: { ...told.figures, added: told.figures.added + tasks, changed: told.figures.changed + moved },
+  };
 }

@@ -10,10 +10,12 @@ export function columnOf<E extends object>(entity: new () => E, field: keyof E &
   return args.options.name ?? columnName(field);
 }
 
-/** All columns of an entity that an insert fills. */
-export function insertedColumns(entity: new () => object): string[] {
+/** All fields of an entity that an insert fills, with their columns. */
+export function insertedColumns(entity: new () => object): { readonly field: string; readonly column: string }[] {
   return getMetadataArgsStorage().columns.flatMap(({ target, propertyName, options }) =>
-    target === entity && options.insert !== false ? [options.name ?? columnName(propertyName)] : [],
+    target === entity && options.insert !== false
+      ? [{ field: propertyName, column: options.name ?? columnName(propertyName) }]
+      : [],
   );
 }
 

@@ -6,6 +6,10 @@ import type { Scope } from '../../platform/scope.ts';
 const FARTHEST_BACK = 400;
 const FARTHEST_ON = 3660;
 
+/** From when a task is seen that is worked on another day: one that is moved ahead of the day it was to be seen is seen by then. */
+export const seenFrom = ({ appearsOn }: { readonly appearsOn: string }, workOn: string): string =>
+  workOn < appearsOn ? workOn : appearsOn;
+
 /** What is wrong with a day that nobody can have meant; null where there is none. */
 export function farDay(
   scope: Scope,

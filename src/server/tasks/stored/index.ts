@@ -2,7 +2,7 @@ export { lacksTicket, ticketsAskedBy, ticketsOfTasks } from './asked-tickets.ts'
 export { callAsker } from './asker.ts';
 /** Tasks as the database has them: rows, contents, lines; read, written, held and put back. */
 export { type Content, contentsById, keepContents, WorkContent } from './content.ts';
-export { farDay, refuseFarDays } from './dates.ts';
+export { farDay, refuseFarDays, seenFrom } from './dates.ts';
 export { compactEndedCounts } from './ended-counts.ts';
 export { type GivenAnswer, NOT_HELD, type SentBack, type Task, TaskRecord, type Tick } from './entity.ts';
 export { lateCount, lateSchedules } from './late.ts';

@@ -1,6 +1,7 @@
 import { type FindOptionsWhere, In } from 'typeorm';
 import { isSame } from '../../platform/changes/entity.ts';
-import { columnOf, insertedColumns } from '../../platform/db/columns.ts';
+import { columnOf } from '../../platform/db/columns.ts';
+import { insertRows } from '../../platform/db/insert-rows.ts';
 import { notFound } from '../../platform/refusal.ts';
 import type { Scope } from '../../platform/scope.ts';
 import { callAskerFor } from './asker.ts';
@@ -59,25 +60,13 @@ async function withContents(scope: Scope, records: readonly TaskRecord[]): Promi
 /** A new task, as it is inserted. */
 export type NewTask = Omit<Task, 'workspaceId' | 'contentId'>;
 
-const NEW_COLUMNS = insertedColumns(TaskRecord).join(', ');
-
 /** In few statements, however many there are. */
 export async function insertTasks(scope: Scope, tasks: readonly NewTask[]): Promise<void> {
-  for (let at = 0; at < tasks.length; at += AT_ONCE) {
-    const some = tasks.slice(at, at + AT_ONCE);
-    const contentIds = await keepContents(scope, some.map(contentOf));
-    const rows = some.map((task, i) => {
-      const record = { ...recordOf(task), workspaceId: scope.workspace.id, contentId: contentIds[i] };
-      return Object.fromEntries(
-        Object.entries(record).map(([field, value]) => [columnOf(TaskRecord, field as keyof TaskRecord), value]),
-      );
-    });
-    await scope.sql(
-      `insert into task (${NEW_COLUMNS}) select ${NEW_COLUMNS}
-       from jsonb_populate_recordset(null::task, $2::jsonb) where workspace_id = $1`,
-      [JSON.stringify(rows)],
-    );
-  }
+  const contentIds: string[] = [];
+  for (let at = 0; at < tasks.length; at += AT_ONCE)
+    contentIds.push(...(await keepContents(scope, tasks.slice(at, at + AT_ONCE).map(contentOf))));
+  const records = tasks.map((task, i) => ({ ...recordOf(task), contentId: contentIds[i] ?? '' }));
+  await insertRows(scope, 'task', TaskRecord, records);
   await callAskerFor(scope, tasks);
 }
 
