@@ -3,8 +3,9 @@ import { Asset, Client, Contact } from '../clients/index.ts';
 import { invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { NOTHING_WRITTEN } from './blank-page.ts';
+import { eraseBroughtIn, eraseMails, takeWordsOutElsewhere } from './elsewhere.ts';
 import { eraseTasks } from './of-tasks.ts';
-import { ERASED, erasedWords, takeWordsOut } from './words.ts';
+import { ERASED, erasedWords } from './words.ts';
 
 /** What erasing a client would take, and what it would leave. */
 export async function lookAtClient(scope: Scope, id: string): Promise<Erasing> {
@@ -40,28 +41,29 @@ export function eraseClient(scope: Scope, id: string, name: string): Promise<voi
     const assets = await tx.find(Asset, { clientId: id });
     const words = erasedWords([
       client.name,
-      ...contacts.flatMap(({ name: contact, email, telephone }) => [contact, email, telephone]),
+      ...contacts.flatMap(namesOf),
       ...assets.flatMap(({ name: asset, tag }) => [asset, tag ?? '']),
       ...client.address.split('\n'),
     ]);
-    await tx.sql(`select set_config('jolly.erasing', 'yes', true) where $1::uuid is not null`);
     const tasks = await tx.sql<{ id: string }>(
       'select id from task where workspace_id = $1 and client_id = $2 order by id',
       [id],
     );
-    const taskIds = tasks.map((task) => task.id);
-    await eraseTasks(tx, taskIds, words);
-    await eraseMails(tx, id);
+    await eraseTasks(
+      tx,
+      tasks.map((task) => task.id),
+      words,
+    );
+    // Also what never found its way to the client's page.
+    const emails = contacts.map(({ email }) => email.toLowerCase()).filter(Boolean);
+    await eraseMails(tx, 'client_id = $2 or lower(to_email) = any($3::text[])', [id, emails]);
+    await eraseAnswers(tx, id, emails);
+    const own = erasedWords(await theirsAlone(tx, id, [client.name, ...contacts.flatMap(namesOf)]));
+    if (own) await takeWordsOutElsewhere(tx, own);
     await eraseRecords(tx, id, {
       contactIds: contacts.map((contact) => contact.id),
       assetIds: assets.map((asset) => asset.id),
-      taskIds,
     });
-    if (words) {
-      await takeWordsOut(tx, words, 'message', { title: 'text', text: 'text' }, 'true');
-      await takeWordsOut(tx, words, 'untold', { before: 'json', after: 'json' }, 'true');
-      await takeWordsOut(tx, words, 'schedule', { revisions: 'json' }, 'client_id = $2', [id]);
-    }
     await tx.save(Client, id, {
       ...{ name: `Client who was ${ERASED}`, address: '', notes: '', fields: {}, usualPersonId: null },
       version: client.version + 1,
@@ -78,41 +80,47 @@ export function eraseClient(scope: Scope, id: string, name: string): Promise<voi
   });
 }
 
-/** Mails to them and from them: that there were some stays, what they said goes; what has not left never does. */
-async function eraseMails(scope: Scope, id: string): Promise<void> {
+const namesOf = ({ name, email, telephone }: Contact): string[] => [name, email, telephone];
+
+/** Of texts by which a client is known those that nobody else here is known by: only these are theirs wherever they stand. */
+async function theirsAlone(scope: Scope, id: string, texts: readonly string[]): Promise<string[]> {
+  const shared = await scope.sql<{ text: string }>(
+    `select name as text from client where workspace_id = $1 and id <> $2 and name = any($3::text[])
+     union select unnest(array[name, email, telephone]) from contact where workspace_id = $1 and client_id <> $2
+       and (name = any($3::text[]) or email = any($3::text[]) or telephone = any($3::text[]))
+     union select name from person where workspace_id = $1 and name = any($3::text[])
+     union select name from asset where workspace_id = $1 and name = any($3::text[])`,
+    [id, texts],
+  );
+  const others = new Set(shared.map(({ text }) => text));
+  return texts.filter((text) => !others.has(text));
+}
+
+/** What they have written by mail: that they did stays. */
+async function eraseAnswers(scope: Scope, id: string, emails: readonly string[]): Promise<void> {
+  const which = `workspace_id = $1 and (client_id = $2 or lower(from_email) = any($3::text[]))`;
+  const of = `select id from answer where ${which}`;
+  await scope.sql(`delete from received_mail where message_id in (select message_id from answer where ${which})`, [
+    id,
+    emails,
+  ]);
+  await scope.sql(`delete from answer_part where workspace_id = $1 and answer_id in (${of})`, [id, emails]);
   await scope.sql(
-    `delete from mail_part where workspace_id = $1 and mail_id in (select id from mail where workspace_id = $1 and client_id = $2)`,
-    [id],
+    `update answer set from_name = '${ERASED}', from_email = '', subject = '${ERASED}', text = '', message_id = id::text where ${which}`,
+    [id, emails],
   );
   await scope.sql(
-    `update mail set to_name = '${ERASED}', to_email = '', subject = '${ERASED}', text = '', html = '', trouble = null,
-       state = case state when 'waiting' then 'refused' else state end
-     where workspace_id = $1 and client_id = $2`,
-    [id],
+    'delete from mail_stop where workspace_id = $1 and (client_id = $2 or lower(email) = any($3::text[]))',
+    [id, emails],
   );
-  await scope.sql(
-    `delete from received_mail where message_id in (select message_id from answer where workspace_id = $1 and client_id = $2)`,
-    [id],
-  );
-  await scope.sql(
-    `delete from answer_part where workspace_id = $1 and answer_id in (select id from answer where workspace_id = $1 and client_id = $2)`,
-    [id],
-  );
-  await scope.sql(
-    `update answer set from_name = '${ERASED}', from_email = '', subject = '${ERASED}', text = '', message_id = id::text
-     where workspace_id = $1 and client_id = $2`,
-    [id],
-  );
-  await scope.sql('delete from mail_stop where workspace_id = $1 and client_id = $2', [id]);
 }
 
 interface Theirs {
   readonly contactIds: readonly string[];
   readonly assetIds: readonly string[];
-  readonly taskIds: readonly string[];
 }
 
-async function eraseRecords(scope: Scope, id: string, { contactIds, assetIds, taskIds }: Theirs): Promise<void> {
+async function eraseRecords(scope: Scope, id: string, { contactIds, assetIds }: Theirs): Promise<void> {
   await scope.sql(
     `update notice set page = $3::jsonb where workspace_id = $1 and client_id = $2 and page is not null`,
     [id, JSON.stringify(NOTHING_WRITTEN)],
@@ -134,18 +142,15 @@ async function eraseRecords(scope: Scope, id: string, { contactIds, assetIds, ta
   await scope.sql(`delete from calendar_address where workspace_id = $1 and of_id = any($2::uuid[])`, [
     [id, ...assetIds],
   ]);
-  // Lines of files that told of them, and what was changed of them: nothing brings it back.
+  await eraseBroughtIn(scope, `before->>'clientId' = $2::text or read->>'targetId' = $2::text`, [id]);
+  // What was changed of them: nothing brings it back.
+  const subjects = `select $2::uuid union all select unnest($3::uuid[])
+    union all select id from notice where workspace_id = $1 and client_id = $2
+    union all select id from call where workspace_id = $1 and client_id = $2`;
+  await scope.sql(`delete from change where workspace_id = $1 and subject_id in (${subjects})`, [id, assetIds]);
   await scope.sql(
-    `update bring_in_row set cells = '[]', read = read || '{"title": "${ERASED}", "about": "", "values": {}, "diffs": [], "why": ""}', before = null
-     where workspace_id = $1 and (before->>'clientId' = $2::text or read->>'targetId' = $2::text)`,
+    `delete from change where workspace_id = $1 and subject = 'task' and action = 'deleted'
+       and fields->'row'->'from'->>'client_id' = $2::text`,
     [id],
-  );
-  await scope.sql(
-    `delete from change where workspace_id = $1 and (subject = 'client' and subject_id = $2 or subject = 'asset' and subject_id = any($3::uuid[])
-       or subject = 'notice' and subject_id in (select id from notice where workspace_id = $1 and client_id = $2)
-       or subject = 'call' and subject_id in (select id from call where workspace_id = $1 and client_id = $2)
-       or subject = 'file' and fields->'taskId'->>'to' = any($4::text[])
-       or subject = 'task' and action = 'deleted' and fields->'row'->'from'->>'client_id' = $2::text)`,
-    [id, assetIds, taskIds],
   );
 }

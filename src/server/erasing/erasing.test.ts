@@ -96,6 +96,15 @@ describe('a client who is erased', () => {
     await ask(
       `update message set title = 'Quillfeather Marsh', text = 'opened by Osric Quillfeather' where id in (select id from message limit 3)`,
     );
+    // Also where it never found its way to the client's page: a mail to somebody here, a list on its way in.
+    await ask(
+      `update mail set text = 'Osric Quillfeather opened it' where client_id is null and id in (select id from mail where client_id is null limit 2)`,
+    );
+    await ines
+      .post('/api/bring-ins')
+      .field('kind', 'tasks')
+      .attach('file', Buffer.from('task,due,client\nSee to it,2026-12-04,Quillfeather Marsh'), 'tasks.csv')
+      .expect(200);
     const before = await placesOf('Quillfeather');
     expect(before.length).toBeGreaterThan(6);
     const facts = () =>
@@ -151,6 +160,15 @@ describe('a person who is erased', () => {
     );
     await ask(
       `update task set note = 'Sandpiper wrote this', title = title || ', Wilmot Sandpiper' where done_by = $1`,
+      [id],
+    );
+    await ask(`update task_comment set text = 'says Sandpiper' where by = $1`, [id]);
+    await ask(
+      `update task set answers = jsonb_set(answers, array[key, 'value'], '"Sandpiper has seen it"')
+       from (select t.id as of, a.key from task t join work_content w on w.workspace_id = t.workspace_id and w.id = t.content_id,
+         jsonb_each(t.answers) a where a.value->>'by' = $1::text and exists (select from jsonb_path_query(
+           jsonb_build_array(w.demands, w.check_lines), '$.** ? (@.kind == "text" || @.kind == "note" || @.kind == "longText")') d where d->>'key' = a.key)) one
+       where task.id = one.of`,
       [id],
     );
     await ask(`update message set text = 'Wilmot Sandpiper did it' where id in (select id from message limit 3)`);

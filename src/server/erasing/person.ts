@@ -3,6 +3,8 @@ import { hasLeftBy } from '../../core/index.ts';
 import { Person } from '../platform/identity/person.ts';
 import { invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
+import { eraseBroughtIn, eraseMails, takeWordsOutElsewhere } from './elsewhere.ts';
+import { eraseAnswersOf, eraseFiles } from './of-tasks.ts';
 import { ERASED, erasedWords, takeWordsOut } from './words.ts';
 
 const whyNot = (scope: Scope, person: Person): string | null =>
@@ -46,18 +48,13 @@ export function erasePerson(scope: Scope, id: string, name: string): Promise<voi
       [id, person.accountId],
     );
     const words = erasedWords([person.name, person.email ?? '', account?.email ?? '', person.telephone]);
+    const emails = [person.email, account?.email].flatMap((email) => (email ? [email.toLowerCase()] : []));
     await eraseWritten(tx, id);
-    await erasePost(
-      tx,
-      [person.email, account?.email].flatMap((email) => email ?? []),
-    );
+    await eraseMails(tx, 'lower(to_email) = any($2::text[])', [emails]);
     await takeOwn(tx, id);
     if (words) {
       await takeWordsOut(tx, words, 'task', { title: 'text' }, 'assignee_id = $2 or done_by = $2', [id]);
-      await takeWordsOut(tx, words, 'message', { title: 'text', text: 'text' }, 'true');
-      await takeWordsOut(tx, words, 'mail', { subject: 'text', text: 'text', html: 'text' }, 'true');
-      await takeWordsOut(tx, words, 'untold', { before: 'json', after: 'json' }, 'true');
-      await takeWordsOut(tx, words, 'webhook_delivery', { task: 'json' }, 'true');
+      await takeWordsOutElsewhere(tx, words);
     }
     await tx.sql(`delete from change where workspace_id = $1 and subject = 'person' and subject_id = $2`, [id]);
     await tx.save(Person, id, {
@@ -79,34 +76,12 @@ async function eraseWritten(scope: Scope, id: string): Promise<void> {
     [id],
   );
   await scope.sql(`update task_comment set text = '${ERASED}' where workspace_id = $1 and by = $2`, [id]);
-  await scope.sql(
-    `delete from change where workspace_id = $1 and subject = 'file' and subject_id in
-       (select id from file where workspace_id = $1 and uploaded_by = $2 and task_id is not null)`,
-    [id],
-  );
-  // The bytes go with the night's sweep.
-  await scope.sql('delete from file where workspace_id = $1 and uploaded_by = $2 and task_id is not null', [id]);
+  await eraseAnswersOf(scope, id);
+  await eraseFiles(scope, 'uploaded_by = $2', [id]);
   await scope.sql(`update leave set note = '' where workspace_id = $1 and person_id = $2`, [id]);
   await scope.sql(`update turn_swap set note = '' where workspace_id = $1 and (asked_by = $2 or asked_of = $2)`, [id]);
   await scope.sql(`update call set note = '' where workspace_id = $1 and rung_by = $2`, [id]);
-  await scope.sql(
-    `update bring_in_row set cells = '[]', read = read || '{"title": "${ERASED}", "about": "", "values": {}, "diffs": [], "why": ""}', before = null
-     where workspace_id = $1 and ($2::text in (before->>'newPersonId', before->>'personId', read->>'targetId'))`,
-    [id],
-  );
-}
-
-/** Mails that went to them: that there were some stays. */
-async function erasePost(scope: Scope, emails: readonly string[]): Promise<void> {
-  const of = `workspace_id = $1 and lower(to_email) in (select lower(email) from unnest($2::text[]) email)`;
-  await scope.sql(`delete from mail_part where workspace_id = $1 and mail_id in (select id from mail where ${of})`, [
-    emails,
-  ]);
-  await scope.sql(
-    `update mail set to_name = '${ERASED}', to_email = '', subject = '${ERASED}', text = '', html = '', trouble = null,
-       state = case state when 'waiting' then 'refused' else state end where ${of}`,
-    [emails],
-  );
+  await eraseBroughtIn(scope, `$2::text in (before->>'newPersonId', before->>'personId', read->>'targetId')`, [id]);
 }
 
 /** What was theirs alone. */

@@ -15,9 +15,12 @@ export interface ErasedWords {
 
 const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 
-/** The longest first, so that none is found within another. Null where there is nothing to look for. */
+/** Texts as they are written, a mail address in small letters too: “Kit” is somebody, a kit is not. The longest first, so that none is found within another. Null where there is nothing to look for. */
 export function erasedWords(texts: readonly string[]): ErasedWords | null {
-  const words = [...new Set(texts.map((text) => text.trim()))]
+  const written = texts.map((text) => text.trim());
+  const words = [
+    ...new Set([...written, ...written.filter((text) => text.includes('@')).map((text) => text.toLowerCase())]),
+  ]
     .filter((text) => text.length >= SHORTEST)
     .sort((a, b) => b.length - a.length);
   if (words.length === 0) return null;
@@ -38,12 +41,10 @@ export async function takeWordsOut(
   const names = Object.entries(columns);
   const set = names.map(([column, kind]) =>
     kind === 'text'
-      ? `${column} = regexp_replace(${column}, ${text}, ${erased}, 'gi')`
-      : `${column} = regexp_replace(${column}::text, ${json}, ${erased}, 'gi')::jsonb`,
+      ? `${column} = regexp_replace(${column}, ${text}, ${erased}, 'g')`
+      : `${column} = regexp_replace(${column}::text, ${json}, ${erased}, 'g')::jsonb`,
   );
-  const found = names.map(([column, kind]) =>
-    kind === 'text' ? `${column} ~* ${text}` : `${column}::text ~* ${json}`,
-  );
+  const found = names.map(([column, kind]) => (kind === 'text' ? `${column} ~ ${text}` : `${column}::text ~ ${json}`));
   const rows = await scope.sql(
     `update ${table} set ${set.join(', ')} where workspace_id = $1 and (${where}) and (${found.join(' or ')})
        and ${text}::text is not null and ${json}::text is not null returning 1`,

@@ -1,0 +1,45 @@
+import type { Scope } from '../platform/scope.ts';
+import { ERASED, type ErasedWords, takeWordsOut } from './words.ts';
+
+/**
+ * Mails: that there were some stays, what they said goes; what has not left never does.
+ * @param which mails, by a condition
+ */
+export async function eraseMails(scope: Scope, which: string, params: readonly unknown[]): Promise<void> {
+  await scope.sql(
+    `delete from mail_part where workspace_id = $1 and mail_id in (select id from mail where workspace_id = $1 and (${which}))`,
+    params,
+  );
+  await scope.sql(
+    `update mail set to_name = '${ERASED}', to_email = '', subject = '${ERASED}', text = '', html = '', trouble = null,
+       state = case state when 'waiting' then 'refused' else state end where workspace_id = $1 and (${which})`,
+    params,
+  );
+}
+
+/** Lines of files that are about somebody: nothing of them is taken out or looked at again. @param which lines, by a condition */
+export const eraseBroughtIn = (scope: Scope, which: string, params: readonly unknown[]) =>
+  scope.sql(
+    `update bring_in_row set cells = '[]', before = null,
+       read = read || '{"title": "${ERASED}", "about": "", "values": {}, "diffs": [], "why": ""}'
+     where workspace_id = $1 and (${which})`,
+    params,
+  );
+
+/** Where names stand in texts about something else, of the whole workspace: what was told, sent, or lies in files on their way in. */
+const TEXTS = {
+  message: { title: 'text', text: 'text' },
+  mail: { subject: 'text', text: 'text', html: 'text' },
+  notice: { page: 'json' },
+  untold: { before: 'json', after: 'json' },
+  webhook_delivery: { task: 'json' },
+  bring_in_row: { cells: 'json', read: 'json', before: 'json' },
+  schedule: { revisions: 'json' },
+} as const;
+
+/** Takes names out of texts of the whole workspace. */
+export async function takeWordsOutElsewhere(scope: Scope, words: ErasedWords): Promise<void> {
+  // A letter that was written stays as it is, but for this.
+  await scope.sql(`select set_config('jolly.erasing', 'yes', true) where $1::uuid is not null`);
+  for (const [table, columns] of Object.entries(TEXTS)) await takeWordsOut(scope, words, table, columns, 'true');
+}
