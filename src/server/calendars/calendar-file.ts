@@ -25,11 +25,15 @@ export interface CalendarEntry {
   readonly url: string | null;
 }
 
-export interface CalendarText {
+/** What a calendar says of itself. */
+export interface CalendarHead {
   readonly name: string;
   readonly says: string;
   /** How often a program should ask again; null for a file. */
   readonly refreshMinutes: number | null;
+}
+
+export interface CalendarText extends CalendarHead {
   readonly entries: readonly CalendarEntry[];
 }
 
@@ -50,15 +54,15 @@ const STATUS: Readonly<Record<CalendarEntry['status'], string>> = {
  */
 export async function calendarText(text: CalendarText): Promise<string> {
   const { entries } = text;
-  return wrapped(text, entries, await eachInTurn(entries, (entry) => eventOf(entry).toString()));
+  const { begin, end } = aroundEvents(text, entries);
+  return begin + (await eachInTurn(entries, (entry) => `${eventOf(entry)}\r\n`)).join('') + end;
 }
 
-/** Events with what stands around them: what the calendar is, and the zones in which their times are. */
-export function wrapped(
-  { name, says, refreshMinutes }: CalendarText,
+/** What stands around events: what the calendar is, and the zones in which their times are. Every line has its end. */
+export function aroundEvents(
+  { name, says, refreshMinutes }: CalendarHead,
   spans: readonly Pick<CalendarEntry, 'startTime' | 'zone' | 'startsOn' | 'dueOn'>[],
-  events: readonly string[],
-): string {
+): { readonly begin: string; readonly end: string } {
   const head = new ICAL.Component('vcalendar');
   head.updatePropertyWithValue('version', '2.0');
   head.updatePropertyWithValue('prodid', PRODUCT);
@@ -73,7 +77,7 @@ export function wrapped(
   }
   const [begin = '', end = ''] = head.toString().split(/(?=END:VCALENDAR)/);
   const zones = [...zonesOf(spans)].map(([zone, span]) => zoneOf(zone, span).toString());
-  return [begin.trimEnd(), ...zones, ...events, end.trimEnd(), ''].join('\r\n');
+  return { begin: [begin.trimEnd(), ...zones, ''].join('\r\n'), end: `${end.trimEnd()}\r\n` };
 }
 
 /** Zones that times are said in, and from when to when. */

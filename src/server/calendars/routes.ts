@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import type { Request, Response } from 'express';
 import { type CalendarOf, calendarEndpoints, listEndpoints } from '../../contract/index.ts';
 import { linkOrigin } from '../platform/http/addresses.ts';
+import { sendPieces } from '../platform/http/pieces-out.ts';
 import type { Routes } from '../platform/http/route.ts';
 import type { Scope } from '../platform/scope.ts';
 import type { ServerParts } from '../platform/server-parts.ts';
@@ -16,10 +17,12 @@ import {
 } from './addresses.ts';
 import { calendarText } from './calendar-file.ts';
 import { entriesOf } from './entries.ts';
-import { seriesText } from './series-file.ts';
+import { seriesPieces } from './series-file.ts';
 
 /** How often a program should ask for a calendar again. */
 const REFRESH_MINUTES = 60;
+
+const CALENDAR_TYPE = 'text/calendar; charset=utf-8';
 
 export function calendarRoutes(routes: Routes, { clock }: ServerParts): Routes {
   return routes
@@ -36,10 +39,15 @@ export function calendarRoutes(routes: Routes, { clock }: ServerParts): Routes {
       response.setHeader('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(`${name}.ics`)}`);
       await sendCalendar(request, response, await textOf(scope, query, { name, origin: null, refreshMinutes: null }));
     })
-    .sendTo(listEndpoints.schedulesAsCalendar, 'plan', async ({ scope, request }, response) => {
+    .sendTo(listEndpoints.schedulesAsCalendar, 'plan', async ({ scope }, response) => {
       const name = `${scope.workspace.name} schedules ${scope.today}`;
-      response.setHeader('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(`${name}.ics`)}`);
-      await sendCalendar(request, response, await seriesText(scope));
+      const pieces = await seriesPieces(scope);
+      response.set({
+        'Content-Type': CALENDAR_TYPE,
+        'Content-Disposition': `attachment; filename*=UTF-8''${encodeURIComponent(`${name}.ics`)}`,
+        'Cache-Control': 'no-store',
+      });
+      await sendPieces(response, pieces);
     })
     .sendTo(calendarEndpoints.subscribed, byCalendarKey(clock), async ({ scope, query, request }, response) => {
       const { kind, ofId, origin } = await subscribedBy(scope, query.key, request.header('user-agent') ?? '');
@@ -63,7 +71,7 @@ async function sendCalendar(request: Request, response: Response, text: string):
   const mark = `"${createHash('sha256').update(text).digest('base64url')}"`;
   response.setHeader('ETag', mark);
   response.setHeader('Cache-Control', 'private, no-cache');
-  response.setHeader('Content-Type', 'text/calendar; charset=utf-8');
+  response.setHeader('Content-Type', CALENDAR_TYPE);
   if (request.fresh) response.status(304).end();
   else response.send(text);
 }

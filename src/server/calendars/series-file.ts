@@ -17,7 +17,7 @@ import { Person } from '../platform/identity/person.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
 import { keptLines } from '../schedules/index.ts';
-import { type CalendarText, timed, timedValue, wrapped } from './calendar-file.ts';
+import { aroundEvents, type CalendarHead, timed, timedValue } from './calendar-file.ts';
 
 /** Dates that no rule can say are listed for so many years. */
 const YEARS_LISTED = 2;
@@ -38,8 +38,11 @@ function orNone(tell: () => Series | null, onLeft: () => void): Series | null {
 /** The uid of a schedule as one entry, by which it is known again. */
 export const seriesUid = (scheduleId: string): string => `schedule-${scheduleId}@jolly-rota.local`;
 
-/** All schedules that run, each as one recurring entry with its exceptions: for another program, or another workspace. */
-export async function seriesText(scope: Scope): Promise<string> {
+/**
+ * All schedules that run, each as one recurring entry with its exceptions: for another program, or another workspace. A calendar in
+ * pieces, of whole lines, which are as many as there are schedules.
+ */
+export async function seriesPieces(scope: Scope): Promise<readonly string[]> {
   const lines = [...(await keptLines(scope)).values()].filter(({ state }) => state !== 'ended' && state !== 'problem');
   const calendar = await scope.calendar();
   const { day: today } = scope.now;
@@ -72,25 +75,21 @@ export async function seriesText(scope: Scope): Promise<string> {
     };
   });
   const told = entries.flatMap((entry) => entry ?? []);
-  const head: CalendarText = {
+  const head: CalendarHead = {
     name: `${scope.workspace.name}, schedules`,
     says:
       left.length === 0
         ? ''
         : `Not in it, since their rules take too long to work out: ${left.slice(0, NAMED).join(', ')}${left.length > NAMED ? ` and ${left.length - NAMED} more` : ''}.`,
     refreshMinutes: null,
-    entries: [],
   };
   const spans = told.flatMap(({ zone, series }) =>
     series.first.startTime === null
       ? []
       : [{ zone, startTime: series.first.startTime, startsOn: series.first.on, dueOn: isoOfDay(to) }],
   );
-  return wrapped(
-    head,
-    spans,
-    told.map(({ text }) => text),
-  );
+  const { begin, end } = aroundEvents(head, spans);
+  return [begin, ...told.map(({ text }) => text), end];
 }
 
 function personOf(rule: AssignmentRule, people: ReadonlyMap<string, { name: string; email: string | null }>) {
@@ -130,7 +129,7 @@ function eventsOf(series: Series, telling: Telling): string {
     timed(event, 'recurrence-id', one.nominal, first.startTime, telling.zone);
     return event;
   });
-  return [main, ...others].map(String).join('\r\n');
+  return [main, ...others].map((event) => `${event}\r\n`).join('');
 }
 
 /** With times of day UNTIL is an instant, in universal time (section 3.3.10): that of the last occurrence there may be. */

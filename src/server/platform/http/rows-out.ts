@@ -2,6 +2,7 @@ import type { Response } from 'express';
 import Papa from 'papaparse';
 import type { RowsForm } from '../../../contract/index.ts';
 import { defused } from '../../../core/index.ts';
+import { sendPieces } from './pieces-out.ts';
 
 type Rows = readonly (readonly string[])[];
 
@@ -61,22 +62,11 @@ export async function sendRows(
     'Content-Disposition': `attachment; filename*=UTF-8''${encodeURIComponent(`${name}.${form}`)}`,
     'Cache-Control': 'no-store',
   });
-  response.write(begin);
-  for await (const page of pages) {
-    const isFull = !response.write(written(page));
-    if (isFull && !response.closed) await drained(response);
-    if (response.closed) return;
-  }
-  response.end(end);
+  await sendPieces(response, piecesOf(begin, pages, written, end));
 }
 
-/** Until more can be written, or nobody waits for it any more. */
-function drained(response: Response): Promise<void> {
-  return new Promise((resolve) => {
-    const go = () => {
-      response.off('drain', go).off('close', go);
-      resolve();
-    };
-    response.on('drain', go).on('close', go);
-  });
+async function* piecesOf(begin: string, pages: AsyncIterable<Rows>, written: Writer['page'], end: string) {
+  yield begin;
+  for await (const page of pages) yield written(page);
+  yield end;
 }
