@@ -55,7 +55,7 @@ const startingOn = (schedule: CellSchedule, start: IsoDate): CellSchedule =>
     ? schedule
     : { ...schedule, recurrence: canonicalRecurrence({ ...schedule.recurrence, start }) };
 
-/** The stretch that goes on longest ends; one that is said to end by a count keeps both out: the day counts. */
+/** What holds last ends on that day; a number of dates after which it would have ended goes. */
 function endingOn(schedule: CellSchedule, date: IsoDate): CellSchedule {
   const ending = (recurrence: Recurrence) => canonicalRecurrence({ ...recurrence, end: { kind: 'on', date } });
   const last = schedule.revisions.at(-1);

@@ -5,6 +5,7 @@ import { type DatedOccurrence, isDated, planDays } from '../planning/plan.ts';
 import { explainRRule } from '../planning/rrule-writer.ts';
 import type { PlannedSchedule } from '../planning/schedule-plan.ts';
 import type { Timing } from '../planning/timing.ts';
+import { occurrenceSeries } from '../recurrence/occurrences.ts';
 import { sayDate } from '../wording/date-words.ts';
 
 /** One date of a series, with its times by the clock of the schedule. */
@@ -49,7 +50,10 @@ export function seriesOf(
   to: CivilDay,
 ): Series | null {
   const { recurrence, pauses = [], revisions = [] } = schedule;
-  if (pauses.length === 0 && revisions.length === 0) {
+  // DTSTART is a date by itself (section 3.8.5.3): a rule that gives none is told by those added by hand.
+  const givesDates =
+    occurrenceSeries({ ...recurrence, except: [] }, calendar).next(dayOfIso(recurrence.start) - 1) !== null;
+  if (givesDates && pauses.length === 0 && revisions.length === 0) {
     const { text, remark } = explainRRule(recurrence, { calendar });
     const said = remark === null ? byRule(text, schedule) : null;
     if (said !== null) return said;
