@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type BringIn, bringInEndpoints } from '../../contract/index.ts';
+import type { BringIn } from '../../contract/index.ts';
+import { bringingIn } from '../testing/bring-in.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 
 let server: TestServer;
@@ -12,22 +13,8 @@ afterAll(() => server.stop());
 
 const upload = (file: string | Buffer, { kind = 'clients', name = 'berths.csv', by = ines } = {}) =>
   by.post('/api/bring-ins').field('kind', kind).attach('file', Buffer.from(file), name);
-const one = async (id: string): Promise<BringIn> =>
-  bringInEndpoints.one.answer.parse((await ines.get(`/api/bring-ins/${id}`).expect(200)).body).bringIn;
-const begun = async (lines: readonly string[], kind = 'clients'): Promise<BringIn> =>
-  one((await upload(lines.join('\r\n'), { kind }).expect(200)).body.id);
-const settled = async (now: BringIn, input: object): Promise<BringIn> =>
-  (
-    await ines
-      .put(`/api/bring-ins/${now.id}`)
-      .send({ version: now.version, ...input })
-      .expect(200)
-  ).body.bringIn;
-const broughtIn = async (now: BringIn, counts = now.counts): Promise<BringIn> =>
-  (await ines.post(`/api/bring-ins/${now.id}/bring-in`).send({ version: now.version, counts }).expect(200)).body
-    .bringIn;
-const undo = async ({ changeId }: BringIn): Promise<string> =>
-  (await ines.post(`/api/changes/${changeId}/undo`).expect(200)).body.said;
+const { one, begun: begunOf, settled, broughtIn, undo } = bringingIn(() => ines);
+const begun = (lines: readonly string[], kind = 'clients') => begunOf(kind, lines, 'berths.csv');
 const whole = () =>
   server.source.query(
     `select id, concat(name, address, usual_person_id, notes, fields, archived_at) as said from client

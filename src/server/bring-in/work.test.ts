@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import Papa from 'papaparse';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type BringIn, bringInEndpoints } from '../../contract/index.ts';
+import { bringingIn } from '../testing/bring-in.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 
 let server: TestServer;
@@ -12,28 +12,7 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 
-const begun = async (kind: string, lines: readonly string[] | string): Promise<BringIn> => {
-  const file = Buffer.from(typeof lines === 'string' ? lines : lines.join('\r\n'));
-  const { body } = await ines
-    .post('/api/bring-ins')
-    .field('kind', kind)
-    .attach('file', file, `${kind}.csv`)
-    .expect(200);
-  const answer = await ines.get(`/api/bring-ins/${body.id}`).expect(200);
-  return bringInEndpoints.one.answer.parse(answer.body).bringIn;
-};
-const settled = async (now: BringIn, input: object): Promise<BringIn> =>
-  (
-    await ines
-      .put(`/api/bring-ins/${now.id}`)
-      .send({ version: now.version, ...input })
-      .expect(200)
-  ).body.bringIn;
-const broughtIn = async (now: BringIn): Promise<BringIn> =>
-  (await ines.post(`/api/bring-ins/${now.id}/bring-in`).send({ version: now.version, counts: now.counts }).expect(200))
-    .body.bringIn;
-const undo = async ({ changeId }: BringIn): Promise<string> =>
-  (await ines.post(`/api/changes/${changeId}/undo`).expect(200)).body.said;
+const { begun, settled, broughtIn, undo } = bringingIn(() => ines);
 const taken = async (list: string): Promise<string> => (await ines.get(`/api/lists/${list}`).expect(200)).text;
 /** All work there is, as rows: the same before a file and after it is taken out again. */
 const whole = async () =>

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type BringIn, bringInEndpoints } from '../../../contract/index.ts';
+import { bringingIn } from '../../testing/bring-in.ts';
 import { type Agent, type TestServer, testServer } from '../../testing/test-server.ts';
 
 let server: TestServer;
@@ -10,27 +10,9 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 
-const begun = async (lines: readonly string[], by = ines): Promise<BringIn> => {
-  const file = Buffer.from(['BEGIN:VCALENDAR', 'VERSION:2.0', ...lines, 'END:VCALENDAR', ''].join('\r\n'));
-  const { body } = await by
-    .post('/api/bring-ins')
-    .field('kind', 'calendar')
-    .attach('file', file, 'ours.ics')
-    .expect(200);
-  return bringInEndpoints.one.answer.parse((await by.get(`/api/bring-ins/${body.id}`).expect(200)).body).bringIn;
-};
-const settled = async (now: BringIn, input: object): Promise<BringIn> =>
-  (
-    await ines
-      .put(`/api/bring-ins/${now.id}`)
-      .send({ version: now.version, ...input })
-      .expect(200)
-  ).body.bringIn;
-const broughtIn = async (now: BringIn): Promise<BringIn> =>
-  (await ines.post(`/api/bring-ins/${now.id}/bring-in`).send({ version: now.version, counts: now.counts }).expect(200))
-    .body.bringIn;
-const undo = async ({ changeId }: BringIn): Promise<string> =>
-  (await ines.post(`/api/changes/${changeId}/undo`).expect(200)).body.said;
+const { settled, broughtIn, undo } = bringingIn(() => ines);
+const begun = (lines: readonly string[], by = ines) =>
+  bringingIn(() => by).begun('calendar', ['BEGIN:VCALENDAR', 'VERSION:2.0', ...lines, 'END:VCALENDAR', ''], 'ours.ics');
 const whole = async () =>
   JSON.stringify(
     await server.source.query(

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type BringIn, bringInEndpoints } from '../../../contract/index.ts';
+import { bringingIn } from '../../testing/bring-in.ts';
 import { type Agent, type TestServer, testServer } from '../../testing/test-server.ts';
 
 let server: TestServer;
@@ -10,14 +10,8 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 
-const begun = async (file: string): Promise<BringIn> => {
-  const { body } = await ines
-    .post('/api/bring-ins')
-    .field('kind', 'calendar')
-    .attach('file', Buffer.from(file), 'all.ics')
-    .expect(200);
-  return bringInEndpoints.one.answer.parse((await ines.get(`/api/bring-ins/${body.id}`).expect(200)).body).bringIn;
-};
+const { begun: begunOf, broughtIn } = bringingIn(() => ines);
+const begun = (file: string) => begunOf('calendar', file, 'all.ics');
 
 describe('schedules → .ics → schedules', () => {
   it('knows what was taken out of here, and has the same dates where it was not', { timeout: 120_000 }, async () => {
@@ -31,7 +25,7 @@ describe('schedules → .ics → schedules', () => {
     const others = text.replaceAll('@jolly-rota.local', '@elsewhere.example');
     const now = await begun(others);
     expect(now.left.map(({ title, why }) => [title, why])).toEqual([]);
-    await ines.post(`/api/bring-ins/${now.id}/bring-in`).send({ version: now.version, counts: now.counts }).expect(200);
+    await broughtIn(now);
     const [twin] = await server.source.query(
       `select count(*)::int as all, count(*) filter (where dates is distinct from dates_again)::int as other, min(name) filter (where dates is distinct from dates_again) as first
        from (
