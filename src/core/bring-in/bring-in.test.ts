@@ -142,6 +142,13 @@ describe('a column', () => {
     ]);
   });
 
+  it('says what became of work, whatever it is called, where all of it says that', () => {
+    const history = bringFields('history', { client: [], asset: [] });
+    const columns = (cells: string[]) => guessColumns(history, ['Job', 'Result'], [['Winter service'], cells]);
+    expect(columns(['done', '', 'Missed'])).toEqual(['title', 'state']);
+    expect(columns(['done', 'a new belt'])).toEqual(['title', 'note']);
+  });
+
   it('is known by what stands in it, and becomes nothing twice', () => {
     expect(
       guess(

@@ -1,5 +1,6 @@
 import type { BringField } from './fields.ts';
 import { nameKey } from './people-names.ts';
+import { readFileState } from './task-state.ts';
 
 /** Words alone: "E-mail" is "e mail". */
 const plain = (text: string) => nameKey(text.replace(/[^\p{L}\p{N}]+/gu, ' '));
@@ -35,12 +36,19 @@ export function guessColumns(
 
 function scoreOf(field: BringField, name: string, cells: readonly string[]): number {
   const names = [plain(field.name), ...field.alsoCalled];
-  if (name !== '' && name === names[0]) return 5;
+  if (name !== '' && name === names[0]) return 6;
+  // Words that say what became of it are that, whatever the column is called.
+  if (field.key === 'state' && saysState(cells)) return 5;
   if (name !== '' && names.includes(name)) return 4;
   const looks = looksLike(field, cells);
   if (looks) return 3;
   const words = name.split(' ');
   return name !== '' && names.some((one) => one.split(' ').every((word) => words.includes(word))) ? 2 : 0;
+}
+
+function saysState(cells: readonly string[]): boolean {
+  const said = cells.filter((cell) => cell.trim() !== '');
+  return said.length > 0 && said.every((cell) => readFileState(cell) !== null);
 }
 
 function looksLike({ key }: BringField, cells: readonly string[]): boolean {

@@ -7,9 +7,12 @@ import {
   type LineProblem,
   nextLettingGo,
   plural,
+  type RowValues,
   readFileState,
+  sayDay,
   textOfValue,
 } from '../../core/index.ts';
+import { Person } from '../platform/identity/person.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
 import { plainTask } from '../tasks/index.ts';
@@ -63,6 +66,7 @@ const lookAt =
     const { columns } = looking;
     const seen = new Map<string, number>();
     const keptFrom = isHistory ? keptFromOn(scope) : null;
+    const nameOf = new Map((await scope.find(Person)).map(({ id, name }) => [id, name]));
     return async (lines) => {
       const here = await namesHere(scope, lines);
       const read = await eachInTurn(lines, (line) => {
@@ -89,12 +93,7 @@ const lookAt =
       );
       return read.map(({ line, title, problems, notes, made }): Told => {
         const { number, values } = line;
-        const about = [
-          textOfValue(values, 'client') || textOfValue(values, 'asset'),
-          textOfValue(values, isHistory ? 'doneAt' : 'dueOn'),
-        ]
-          .filter(Boolean)
-          .join(', ');
+        const about = aboutOf(values, isHistory, scope, nameOf);
         const base = { ...UNREAD, title, about, values };
         if (!made)
           return {
@@ -113,6 +112,27 @@ const lookAt =
       });
     };
   };
+
+/** "Outer mole, Fri 4 Dec, Nadia Orme" */
+function aboutOf(
+  values: RowValues,
+  isHistory: boolean,
+  { workspace: { ways }, now }: Scope,
+  nameOf: ReadonlyMap<string, string>,
+): string {
+  const said = (key: string) => textOfValue(values, key);
+  const [date = '', time] = (isHistory ? said('doneAt') || said('dueOn') : said('dueOn')).split('T');
+  const clock = isHistory ? (time ?? '') : said('dueTime');
+  const who = isHistory ? said('doneBy') || said('who') : said('who');
+  return [
+    ...[said('client'), said('asset')],
+    date === '' ? '' : [sayDay(dayOfIso(date), now.day, ways), clock].filter(Boolean).join(' at '),
+    nameOf.get(who) ?? '',
+    isHistory && readFileState(said('state')) === 'skipped' ? 'skipped' : '',
+  ]
+    .filter(Boolean)
+    .join(', ');
+}
 
 /** From which day on finished work stays when the next is let go; null where all of it is kept for good. */
 function keptFromOn({ workspace: { keepYears: years, keepSince }, now, today }: Scope): string | null {

@@ -199,6 +199,9 @@ describe('files of tasks and of finished work', () => {
     ]);
     expect(now.dayOrder).toBe('day first');
     expect(now.counts).toMatchObject({ new: 3, left: 2 });
+    expect(now.fresh.map(({ about }) => about)).toEqual([
+      ...['Sat 3 Feb 2024, Maud Ferrier', 'Fri 31 Jan 2025 at 15:45, Maud Ferrier', 'Sat 28 Feb, skipped'],
+    ]);
     const done = await broughtIn(now);
     const rows = await server.source.query(
       `select t.due_on::text, to_char(t.done_at at time zone 'Europe/London', 'YYYY-MM-DD HH24:MI') as done, t.state, t.on_time, p.name, t.note

@@ -94,7 +94,7 @@ export function CalendarPart({ bringIn, calendar, onSettle }: CalendarPartProps)
           />
         </p>
       </Part>
-      <PeopleMeant isWide people={bringIn.people} onSettle={onSettle} />
+      <PeopleMeant people={bringIn.people} onSettle={onSettle} />
       {zones.length > 0 && (
         <Part name="Zones">
           <ul>

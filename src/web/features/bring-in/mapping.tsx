@@ -138,21 +138,18 @@ export function Mapping({ bringIn, onSettle }: MappingProps) {
 /** Whom the file names, and who is meant. */
 export function PeopleMeant({
   people,
-  isWide = false,
   onSettle,
 }: {
   readonly people: BringIn['people'];
-  /** Whether names stand below each other, as long as they are. */
-  readonly isWide?: boolean;
   readonly onSettle: MappingProps['onSettle'];
 }) {
   if (people.length === 0) return null;
   return (
     <Part name="People">
-      <ul className={isWide ? '' : 'grid grid-cols-2 gap-x-6 max-[1200px]:grid-cols-1'}>
+      <ul className="flex flex-wrap gap-x-8">
         {people.map(({ key, name, count, personId, isSure }) => (
-          <li key={key} className="flex items-baseline gap-2">
-            <b className="w-8 flex-none text-right font-head font-[650]">{count}</b>
+          <li key={key} className="flex min-w-0 items-baseline gap-2">
+            <b className="flex-none font-head font-[650]">{count}</b>
             <span className="min-w-0 truncate">{name}</span>
             <span aria-hidden>→</span>
             <PersonBlank
