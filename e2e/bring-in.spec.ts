@@ -131,7 +131,7 @@ test('a calendar that was pasted becomes schedules, days off and templates, and 
   const impact = page.getByRole('dialog', { name: 'What this changes' });
   await expect(impact).toContainText('pasted calendar.ics');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('Brought in 3 lines of entries.')).toBeVisible();
+  await expect(page.getByText('Brought in 3 entries.')).toBeVisible();
   await page.goto('/bring-in?kind=calendar');
   await pasted.fill(CALENDAR);
   await page.getByRole('button', { name: 'Read it' }).click();

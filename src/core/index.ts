@@ -126,6 +126,7 @@ export {
   NEW_FIELDS,
   type NewField,
   OWN,
+  sayLines,
 } from './bring-in/fields.ts';
 export { guessColumns } from './bring-in/guess.ts';
 export { type Meant, nameKey, whoIsMeant } from './bring-in/people-names.ts';

@@ -1,6 +1,7 @@
 import { ENTRY_FATES } from '../calendar-entries/meaning.ts';
 import { type FieldKind, type OwnField, PREFERS } from '../own-fields/own-fields.ts';
 import { ACCESS_LEVELS, type Right } from '../people/access.ts';
+import { plural } from '../wording/date-words.ts';
 
 /** What can be brought in from a file, a line each. */
 export const BRING_KINDS = ['clients', 'people', 'schedules', 'tasks', 'templates', 'history', 'calendar'] as const;
@@ -29,6 +30,10 @@ export const BRING_WORDS: Readonly<
   history: { one: 'finished task', many: 'finished tasks' },
   calendar: { one: 'entry', many: 'entries', all: 'a calendar' },
 };
+
+/** "4 lines" of a list, "4 entries" of a calendar. */
+export const sayLines = (kind: BringKind, count: number): string =>
+  kind === 'calendar' ? plural(count, BRING_WORDS.calendar.one, BRING_WORDS.calendar.many) : plural(count, 'line');
 
 /** How the text of a cell is read: a moment is a date, with a time of day behind it or not; a duration is in minutes. */
 export type BringValue =

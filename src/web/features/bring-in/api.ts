@@ -1,7 +1,7 @@
 import { useCallback } from 'react';
 import { bringInAddresses } from '../../../contract/addresses.ts';
 import { type BringIn, type BringInCounts, type Impact, MOST_BRING_BYTES, problemOf } from '../../../contract/index.ts';
-import { BRING_WORDS, type BringKind, plural } from '../../../core/index.ts';
+import { BRING_WORDS, type BringKind, sayLines } from '../../../core/index.ts';
 import { sayDone } from '../../app/shell/toast.tsx';
 import { useAnswer, useRefresh } from '../../kit/answer.ts';
 import { ask, type Input, ProblemError } from '../../kit/api.ts';
@@ -78,9 +78,8 @@ const WRITTEN = [
 ];
 
 export function sayBroughtIn({ kind, counts }: Pick<BringIn, 'kind' | 'counts'>): string {
-  const { one, many } = BRING_WORDS[kind];
-  const brought =
-    counts.new > 0 ? `Brought in ${plural(counts.new, 'line', 'lines')} of ${counts.new === 1 ? one : many}` : '';
+  const of = kind === 'calendar' ? '' : ` of ${BRING_WORDS[kind].many}`;
+  const brought = counts.new > 0 ? `Brought in ${sayLines(kind, counts.new)}${of}` : '';
   const updated = counts.update > 0 ? `brought ${counts.update} up to date` : '';
   const said = [brought, updated].filter(Boolean).join(', ');
   return `${said.charAt(0).toUpperCase()}${said.slice(1)}.`;

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { BRING_HAS_IMPACT, type BringIn, type BringInCounts } from '../../../contract/index.ts';
-import { BRING_RIGHTS, BRING_WORDS, plural } from '../../../core/index.ts';
+import { BRING_RIGHTS, BRING_WORDS, plural, sayLines } from '../../../core/index.ts';
 import { sayTrouble } from '../../app/shell/toast.tsx';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { ProblemError } from '../../kit/api.ts';
@@ -37,7 +37,7 @@ export function BringInPage() {
 
 function Contents({ bringIn }: { readonly bringIn: BringIn }) {
   const { id, kind, fileName, rowCount, columns, separator, encoding, state, version, counts, isRemembered } = bringIn;
-  const { one, many, all = many } = BRING_WORDS[kind];
+  const { many, all = many } = BRING_WORDS[kind];
   const navigate = useNavigate();
   const actions = useBringInActions(id);
   const undo = useUndo();
@@ -78,11 +78,8 @@ function Contents({ bringIn }: { readonly bringIn: BringIn }) {
       <div className="page-head">
         <h1>Bring in {all}</h1>
         <span className="min-w-0 truncate text-row text-ink-2">
-          {fileName},{' '}
-          {kind === 'calendar'
-            ? plural(rowCount, one, many)
-            : `${plural(rowCount, 'line')}, ${plural(columns.length, 'column')}, split at ${separator}`}
-          , {encoding}
+          {fileName}, {sayLines(kind, rowCount)}
+          {kind !== 'calendar' && `, ${plural(columns.length, 'column')}, split at ${separator}`}, {encoding}
           {isRemembered && isOpen && ', read as the last one like it'}
         </span>
         <span className="ml-auto flex flex-wrap items-center gap-2.5">
@@ -105,7 +102,7 @@ function Contents({ bringIn }: { readonly bringIn: BringIn }) {
                 type="button"
                 className="btn btn-primary"
                 disabled={isBusy || counts.new + counts.update === 0}
-                onClick={() => looked.look({ what: `${fileName}, ${plural(counts.new + counts.update, 'line')}` })}
+                onClick={() => looked.look({ what: `${fileName}, ${sayLines(kind, counts.new + counts.update)}` })}
               >
                 {sayDeed(counts)}
               </button>

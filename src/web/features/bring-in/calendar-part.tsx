@@ -100,7 +100,7 @@ export function CalendarPart({ bringIn, calendar, onSettle }: CalendarPartProps)
           <ul>
             {zones.map(({ tzid, count, zone }) => (
               <li key={tzid} className="flex flex-wrap items-baseline gap-2">
-                <b className="w-8 flex-none text-right font-head font-[650]">{count}</b>
+                <b className="flex-none font-head font-[650]">{count}</b>
                 <span className="min-w-0 truncate">{tzid}</span>
                 <span aria-hidden>→</span>
                 <WordsBlank

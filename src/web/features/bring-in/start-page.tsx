@@ -9,7 +9,7 @@ import {
   type BringKind,
   bringFields,
   dayOfIso,
-  plural,
+  sayLines,
 } from '../../../core/index.ts';
 import { useToday, useWorkspace } from '../../app/shell/workspace.tsx';
 import { ProblemError } from '../../kit/api.ts';
@@ -99,9 +99,7 @@ export function StartPage() {
                     >
                       {fileName}
                     </Link>
-                    <span className="text-ink-2">
-                      {kind === 'calendar' ? plural(rowCount, 'entry', 'entries') : plural(rowCount, 'line')}
-                    </span>
+                    <span className="text-ink-2">{sayLines(kind, rowCount)}</span>
                     <span className={`ml-auto ${state === 'open' ? 'font-semibold' : 'text-ink-2'}`}>
                       {STATES[state]}
                     </span>
