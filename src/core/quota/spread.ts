@@ -63,27 +63,26 @@ export interface Spread {
 export function spreadCalls(amount: QuotaAmount, workers: readonly Worker[], calendar: QuotaCalendar): Spread {
   /** What is known of each; days are mostly asked for one after the other. */
   const known = new Map(
-    workers.map((worker, at) => [
+    workers.map((worker) => [
       worker.id,
-      { worker, at, periods: new Map<CivilDay, PeriodCalls>(), last: null as PeriodCalls | null },
+      { worker, periods: new Map<CivilDay, PeriodCalls>(), last: null as PeriodCalls | null },
     ]),
   );
-  const hours = new Map<CivilDay, HoursIn>();
-  /** Minutes of a period of everybody in their order, day by day and together, and of whoever has the most in it. */
-  const hoursIn = (from: CivilDay, to: CivilDay): HoursIn => {
-    const before = hours.get(from);
-    if (before !== undefined) return before;
-    const days = workers.map((worker) => minutesWithin(worker, from, to));
-    const of = days.map((minutes) => minutes.reduce((sum, one) => sum + one, 0));
-    const found = { days, of, most: of.reduce((best, minutes) => Math.max(best, minutes), 0) };
-    hours.set(from, found);
-    return found;
+  /** The minutes of whoever works most in a period, by its first day. */
+  const most = new Map<CivilDay, number>();
+  const mostIn = (from: CivilDay, to: CivilDay): number => {
+    let best = most.get(from);
+    if (best !== undefined) return best;
+    best = 0;
+    for (const worker of workers) best = Math.max(best, minutesIn(worker, from, to));
+    most.set(from, best);
+    return best;
   };
-  const askedOf = (worker: Worker, at: number, from: CivilDay, to: CivilDay): number => {
+  const askedOf = (worker: Worker, from: CivilDay, to: CivilDay): number => {
     if (amount.per === 'day' && minutesByHours(worker, from) === 0) return 0;
     if (amount.share === 'same') return amount.count;
-    const { of, most } = hoursIn(from, to);
-    return most === 0 ? 0 : Math.round((amount.count * (of[at] ?? 0)) / most);
+    const best = mostIn(from, to);
+    return best === 0 ? 0 : Math.round((amount.count * minutesIn(worker, from, to)) / best);
   };
   const periodOf = (personId: string, day: CivilDay): PeriodCalls => {
     const of = known.get(personId);
@@ -91,17 +90,13 @@ export function spreadCalls(amount: QuotaAmount, workers: readonly Worker[], cal
     if (of.last !== null && of.last.from <= day && day <= of.last.to) return of.last;
     // A day by itself is told as quickly as it is looked up.
     if (amount.per === 'day') {
-      of.last = callsOfDay(amount, of.worker, calendar, { day, asked: askedOf(of.worker, of.at, day, day) });
+      of.last = callsOfDay(amount, of.worker, calendar, { day, asked: askedOf(of.worker, day, day) });
       return of.last;
     }
     const { from, to } = periodAround(amount.per, day);
     of.last =
       of.periods.get(from) ??
-      callsOfPeriod(amount, of.worker, calendar, {
-        ...{ from, to, asked: askedOf(of.worker, of.at, from, to) },
-        // Where shares go by hours, they are known of everybody by then.
-        minutes: hours.get(from)?.days[of.at] ?? minutesWithin(of.worker, from, to),
-      });
+      callsOfPeriod(amount, of.worker, calendar, { from, to, asked: askedOf(of.worker, from, to) });
     of.periods.set(from, of.last);
     return of.last;
   };
@@ -125,63 +120,52 @@ export function periodAround(per: QuotaPeriod, day: CivilDay): { readonly from: 
   return { from: civilDay(year, month, 1), to: civilDay(year, month + 1, 1) - 1 };
 }
 
-interface HoursIn {
-  readonly days: readonly (readonly number[])[];
-  readonly of: readonly number[];
-  readonly most: number;
+function minutesIn(worker: Worker, from: CivilDay, to: CivilDay): number {
+  let sum = 0;
+  for (let day = from; day <= to; day++) sum += minutesByHours(worker, day);
+  return sum;
 }
 
-function minutesWithin(worker: Worker, from: CivilDay, to: CivilDay): number[] {
-  const minutes: number[] = [];
-  for (let day = from; day <= to; day++) minutes.push(minutesByHours(worker, day));
-  return minutes;
+interface Period {
+  readonly from: CivilDay;
+  readonly to: CivilDay;
+  readonly asked: number;
 }
 
 function callsOfPeriod(
   { mostADay, holidays, leave }: QuotaAmount,
   worker: Worker,
   { isHoliday, isIn }: QuotaCalendar,
-  {
-    from,
-    to,
-    asked,
-    minutes: ofDays,
-  }: {
-    readonly from: CivilDay;
-    readonly to: CivilDay;
-    readonly asked: number;
-    /** Of each day by their hours. */
-    readonly minutes: readonly number[];
-  },
+  { from, to, asked }: Period,
 ): PeriodCalls {
-  const weights: number[] = [];
+  const length = to - from + 1;
+  const weights = new Array<number>(length).fill(0);
   /** The part of each day that is worked, of what was spread over it. */
-  const worked: number[] = [];
-  const isOutside: boolean[] = [];
-  for (let day = from; day <= to; day++) {
-    const minutes = ofDays[day - from] ?? 0;
+  const worked = new Array<number>(length).fill(0);
+  const isOutside = new Array<boolean>(length).fill(false);
+  for (let i = 0; i < length; i++) {
+    const day = from + i;
     const isOff = isHoliday(day) && !worker.shiftChanges.has(day);
     const left = leftByLeave(worker, day);
-    const madeUpHoliday = isOff && holidays === 'madeUp';
     const madeUpLeave = left < 1 && leave === 'madeUp';
-    weights.push(madeUpHoliday ? 0 : madeUpLeave ? minutes * left : minutes);
+    if (!isOff || holidays !== 'madeUp') weights[i] = minutesByHours(worker, day) * (madeUpLeave ? left : 1);
     const outside = notHereOn(worker, day) !== null || !isIn(day);
-    isOutside.push(outside);
-    worked.push(isOff || outside ? 0 : madeUpLeave ? 1 : left);
+    isOutside[i] = outside;
+    if (!isOff && !outside) worked[i] = madeUpLeave ? 1 : left;
   }
-  const shares = shareOut(asked, weights);
-  const unplaced = shares === null ? asked : 0;
+  const days = shareOut(asked, weights);
+  if (days === null) return { from, to, asked, days: weights, off: 0, outside: 0, beyond: 0, unplaced: asked };
   let [off, outside, beyond] = [0, 0, 0];
-  const days = weights.map((_, i) => {
-    const share = shares?.[i] ?? 0;
+  for (let i = 0; i < length; i++) {
+    const share = days[i] ?? 0;
     const kept = Math.round(share * (worked[i] ?? 0));
     const calls = mostADay === null ? kept : Math.min(kept, mostADay);
     if (isOutside[i]) outside += share - kept;
     else off += share - kept;
     beyond += kept - calls;
-    return calls;
-  });
-  return { from, to, asked, days, off, outside, beyond, unplaced };
+    days[i] = calls;
+  }
+  return { from, to, asked, days, off, outside, beyond, unplaced: 0 };
 }
 
 /** The calls of a period of one day, within which nothing can be made up for. */
@@ -201,20 +185,24 @@ function callsOfDay(
   return { ...nothing, days: [calls], off: asked - kept, beyond: kept - calls };
 }
 
-/** A whole number shared out in proportion to weights, by largest remainders, the earlier first; null where nothing has weight. */
-function shareOut(count: number, weights: readonly number[]): readonly number[] | null {
-  const sum = weights.reduce((total, weight) => total + weight, 0);
+/**
+ * A whole number shared out in proportion to weights, by largest remainders, the earlier first; null where nothing has weight.
+ * Looked for anew for each that is left: of a month's days that is quicker than putting them in order.
+ */
+function shareOut(count: number, weights: readonly number[]): number[] | null {
+  let sum = 0;
+  for (const weight of weights) sum += weight;
   if (sum === 0) return null;
   const shares = weights.map((weight) => Math.floor((count * weight) / sum));
-  let left = count - shares.reduce((total, share) => total + share, 0);
-  if (left === 0) return shares;
-  const byRemainder = weights
-    .map((weight, i) => ({ i, rest: (count * weight) % sum }))
-    .sort((a, b) => b.rest - a.rest || a.i - b.i);
-  for (const { i } of byRemainder) {
-    if (left === 0) break;
-    shares[i] = (shares[i] ?? 0) + 1;
-    left--;
+  const rests = weights.map((weight, i) => count * weight - (shares[i] ?? 0) * sum);
+  let left = count;
+  for (const share of shares) left -= share;
+  // All rests together are as many sums as are left, and each is less than one: there are more of them than are left.
+  for (; left > 0; left--) {
+    let best = 0;
+    for (let i = 1; i < rests.length; i++) if ((rests[i] ?? 0) > (rests[best] ?? 0)) best = i;
+    shares[best] = (shares[best] ?? 0) + 1;
+    rests[best] = 0;
   }
   return shares;
 }
