@@ -3,13 +3,17 @@ import { cpSync, existsSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { build, buildForDevelopment } from './build.mjs';
-import { freePort, startPostgres } from './postgres.mjs';
+import { startJourneyServer } from './journey-server.mjs';
+import { startPostgres } from './postgres.mjs';
 import { CHROMIUM, POSTGRES, requireDebian, requirePackages } from './requirements.mjs';
 import { root } from './root.mjs';
 import { runScript } from './say.mjs';
 
 /** Files of journeys run beside each other, each worker on a server of its own; what measures or takes pictures runs alone. */
 const WORKERS = process.env.ONLY ? 1 : Math.min(2, availableParallelism());
+
+/** Where a journey that takes days starts servers of its own. */
+const LATER = { build: 'development', index: 'later' };
 
 /** Of the beginning and of the end of what stood on a page, in characters each: a sheet stands after the list beside it. */
 const MOST_TOLD = 6_000;
@@ -30,16 +34,16 @@ await runScript(async () => {
   rmSync(folder, { recursive: true, force: true });
   const postgres = await startPostgres({ folder, fast: true });
   const names = BUILDS.flatMap((name) => Array.from({ length: WORKERS }, (_, index) => ({ build: name, index })));
-  for (const place of names) rmSync(filesOf(postgres, place), { recursive: true, force: true });
+  for (const place of [...names, LATER]) rmSync(filesOf(postgres, place), { recursive: true, force: true });
   // The demo is made once, and copied for the others.
   const [seed, ...others] = names;
-  const first = await startServer(postgres, seed);
+  const first = await startPlace(postgres, seed);
   let code = 1;
   if (await first.ready) {
     await first.stop();
-    for (const place of others) await copyPlace(postgres, seed, place);
+    for (const place of [...others, LATER]) await copyPlace(postgres, seed, place);
     const places = [];
-    for (const place of names) places.push(await startServer(postgres, place, { isMade: true }));
+    for (const place of names) places.push(await startPlace(postgres, place, { isMade: true }));
     if ((await Promise.all(places.map(({ ready }) => ready))).every(Boolean)) {
       const addresses = (name) =>
         places
@@ -64,6 +68,8 @@ await runScript(async () => {
             PRODUCTION_URLS: addresses('production'),
             DEVELOPMENT_URLS: addresses('development'),
             DATABASE_URL: places[0].database,
+            LATER_DATABASE: databaseOf(postgres, LATER),
+            LATER_FILES: filesOf(postgres, LATER),
           },
         },
       );
@@ -96,6 +102,10 @@ function filesOf(postgres, place) {
   return join(postgres.folder, '..', `e2e-files-${nameOf(place)}`);
 }
 
+function databaseOf(postgres, place) {
+  return postgres.url.replace(/postgres$/, nameOf(place));
+}
+
 async function query(postgres, text) {
   const { default: pg } = await import('pg');
   const client = new pg.Client({ connectionString: postgres.url });
@@ -109,35 +119,10 @@ async function copyPlace(postgres, from, to) {
   cpSync(filesOf(postgres, from), filesOf(postgres, to), { recursive: true });
 }
 
-/** A server with a database of its own; `ready` is false when it ended before it answered. */
-async function startServer(postgres, place, { isMade = false } = {}) {
+/** A server with a database of its own. */
+async function startPlace(postgres, place, { isMade = false } = {}) {
   if (!isMade) await query(postgres, `CREATE DATABASE ${nameOf(place)}`);
-  const database = postgres.url.replace(/postgres$/, nameOf(place));
-  const port = await freePort();
-  const server = spawn(process.execPath, [join(root, 'dist', 'server', 'main.js')], {
-    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
-    env: {
-      ...process.env,
-      NODE_ENV: 'production',
-      DATABASE_URL: database,
-      JOLLY_FILES: filesOf(postgres, place),
-      PORT: String(port),
-      LOG_LEVEL: process.env.LOG_LEVEL ?? 'error',
-      JOLLY_NOW: process.env.JOLLY_NOW ?? '2026-11-24T10:40',
-      JOLLY_DEMO: 'with-empty',
-      ...(place.build === 'development' ? { JOLLY_WEB: '../web-development' } : {}),
-    },
-  });
-  const ended = new Promise((resolve) => server.once('exit', () => resolve(false)));
-  const answers = new Promise((resolve) => server.once('message', () => resolve(true)));
-  return {
-    build: place.build,
-    address: `http://127.0.0.1:${port}`,
-    database,
-    ready: Promise.race([answers, ended]),
-    async stop() {
-      server.kill('SIGTERM');
-      await ended;
-    },
-  };
+  const database = databaseOf(postgres, place);
+  const server = await startJourneyServer({ build: place.build, database, files: filesOf(postgres, place) });
+  return { ...server, build: place.build, database };
 }

@@ -224,7 +224,13 @@ const daySchema = z.object({
   person: named,
   on: isoDate,
   /** Quotas by which somebody rings on that day. */
-  quotas: z.array(named.extend({ asks: z.array(z.string()), minutesEach: z.number().int(), readyAt: isoTime })),
+  quotas: z.array(
+    named.extend({
+      ...{ asks: z.array(z.string()), minutesEach: z.number().int(), readyAt: isoTime },
+      /** Whether its lists of that day have been made. */
+      isMade: z.boolean(),
+    }),
+  ),
   calls: z.array(callSchema),
   /** How many were wanted and are made, of each day of the week; what lies ahead as the quota says. */
   week: z.array(z.object({ on: isoDate, wanted: z.number().int(), made: z.number().int() })),

@@ -29,6 +29,31 @@ describe('a place in a list', () => {
   });
 });
 
+describe('a server that is stopped', () => {
+  it('answers what is under way, and lets nobody else in', async () => {
+    const server = await testServer();
+    const nadia = await server.browser('Nadia Orme');
+    const me = await server.person('Nadia Orme');
+    const sheet = (await nadia.get(`/api/people/${me.id}/day-sheet`)).body;
+    const task = sheet.thisDay.find(({ state }: { state: string }) => state === 'open');
+    const source = await dataSource(server.databaseUrl).initialize();
+    const runner = source.createQueryRunner();
+    await runner.startTransaction();
+    await runner.query('select from task where id = $1 for update', [task.id]);
+    const started = nadia.post(`/api/tasks/${task.id}/start`);
+    const answer = started.then(({ status }) => status);
+    await expect
+      .poll(() => runner.query(`select count(*)::int as n from pg_stat_activity where wait_event_type = 'Lock'`))
+      .toEqual([{ n: 1 }]);
+    const stopped = server.stop();
+    await expect(nadia.get('/api/session')).rejects.toThrow();
+    await runner.commitTransaction();
+    await source.destroy();
+    expect(await answer).toBe(200);
+    await stopped;
+  });
+});
+
 describe('the server', () => {
   let server: TestServer;
   beforeEach(async () => {

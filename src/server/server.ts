@@ -182,14 +182,28 @@ async function startWeb(
   return {
     port: portOf(server),
     async stop() {
+      const gone = closed(server);
       live.close();
+      await gone;
       await listener.close();
-      server.closeAllConnections();
-      await new Promise((resolve) => server.close(resolve));
       await sessionPool.end();
       await reads.destroy();
     },
   };
+}
+
+/** How long those who are being answered are waited for, and how often it is seen to who still is. */
+const LAST_ANSWERS_MS = 5_000;
+const LOOKED_AFTER_MS = 50;
+
+/** Nobody else is let in; whoever is being answered gets their answer, unless that takes too long. */
+async function closed(server: Server): Promise<void> {
+  // A connection that has had its answer would be kept for the next question.
+  const idle = setInterval(() => server.closeIdleConnections(), LOOKED_AFTER_MS);
+  const last = setTimeout(() => server.closeAllConnections(), LAST_ANSWERS_MS);
+  await new Promise((resolve) => server.close(resolve));
+  clearInterval(idle);
+  clearTimeout(last);
 }
 
 function portOf(server: Server): number | null {

@@ -360,6 +360,8 @@ async function startRunner(
       jobKey: `make:${workspace.id}`,
     });
   }
+  // What fell due while nothing ran is caught up at once, not with the next minute.
+  await runner.addJob('tick', {}, { jobKey: 'tick' });
   // A process that was killed holds its job for hours; what it was at is handed on to whoever starts next.
   for (const { id, workspaceId } of await source.getRepository(Run).findBy({ state: 'running' })) {
     await runner.addJob('fill', { workspaceId, runId: id } satisfies FillPayload, { jobKey: `fill:${id}` });

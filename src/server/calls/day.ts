@@ -133,11 +133,12 @@ export async function callDay(
   );
   return {
     ...{ person: { id: personId, name }, on },
-    quotas: theirs.flatMap(({ id, name: quota, ...rest }) => {
-      const terms = termsOn({ ...rest }, day);
-      return terms === null
-        ? []
-        : [{ id, name: quota, asks: [...terms.asks], minutesEach: terms.minutesEach, readyAt: terms.readyAt }];
+    quotas: theirs.flatMap((quota) => {
+      const terms = termsOn(quota, day);
+      if (terms === null) return [];
+      const { asks, minutesEach, readyAt } = terms;
+      const isMade = quota.madeOn !== null && quota.madeOn >= on;
+      return [{ id: quota.id, name: quota.name, asks: [...asks], minutesEach, readyAt, isMade }];
     }),
     calls: calls.map((row) => asTold(scope, row)),
     week: Array.from({ length: 7 }, (_, i) => {

@@ -17,7 +17,10 @@ const DAY = {
     promised: [],
     promisedCount: 0,
   },
-  ...{ quotas: [{ id: idOf(1), name: 'Renewal calls', asks: [], minutesEach: 10, readyAt: '08:00' }], outcomes: [] },
+  ...{
+    quotas: [{ id: idOf(1), name: 'Renewal calls', asks: [], minutesEach: 10, readyAt: '08:00', isMade: true }],
+    outcomes: [],
+  },
 } as const satisfies CallDay;
 
 describe('a list that is shared out', () => {

@@ -2,13 +2,20 @@ import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { describe, expect, it } from 'vitest';
 import type { CallDay, ListedCall } from '../../../contract/index.ts';
-import { dayOfIso, USUAL_OUTCOMES } from '../../../core/index.ts';
+import { USUAL_OUTCOMES } from '../../../core/index.ts';
 import { INES, NADIA, show } from '../../testing/show.tsx';
 import { CallsPage } from './calls-page.tsx';
 
 const TODAY = '2026-11-24';
 const idOf = (n: number) => `01937000-0000-7000-8000-0000000000${n.toString(16).padStart(2, '0')}`;
-const QUOTA = { id: idOf(1), name: 'Renewal calls', asks: ['Do they stay?'], minutesEach: 10, readyAt: '08:00' };
+const QUOTA = {
+  id: idOf(1),
+  name: 'Renewal calls',
+  asks: ['Do they stay?'],
+  minutesEach: 10,
+  readyAt: '08:00',
+  isMade: true,
+};
 const call = (n: number, name: string, rest: Partial<ListedCall> = {}): ListedCall => ({
   ...{ id: idOf(n), version: 1, quotaId: QUOTA.id, place: n, number: `01632 960 10${n}`, state: 'open', note: '' },
   contact: { id: idOf(n + 40), name },
@@ -110,10 +117,16 @@ describe('the calls of a day', () => {
     expect(screen.queryByRole('button', { name: /reached/ })).toBeNull();
   });
 
-  it('are none before their time, and where nobody asks for any', async () => {
-    const none = dayWith([]);
-    await show(<CallsPage />, { path: '/calls', answers: server(none).answers });
-    expect(await screen.findByText('The list is there from 08:00 on.')).toBeTruthy();
-    expect(dayOfIso(none.on)).toBe(dayOfIso(TODAY));
+  it.each([
+    ['before their time', '07:55', false, 'The list is there from 08:00 on.'],
+    ['while they are being made', '08:01', false, 'The list is being made.'],
+    ['where nobody may be rung', '08:01', true, 'There is nobody in the pool who may be rung today.'],
+  ])('are none %s, which is said', async (_, time, isMade, said) => {
+    const of = dayWith([], { quotas: [{ ...QUOTA, isMade }] });
+    await show(<CallsPage />, {
+      ...{ path: '/calls', answers: server(of).answers },
+      workspace: { now: `${TODAY}T${time}` },
+    });
+    expect(await screen.findByText(said)).toBeTruthy();
   });
 });

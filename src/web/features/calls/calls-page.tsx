@@ -9,6 +9,7 @@ import { addressOf } from '../../kit/api.ts';
 import { DateBlock } from '../../kit/date-block.tsx';
 import { PaperLink } from '../../kit/paper-link.tsx';
 import { Empty, Skeleton, Trouble } from '../../kit/states.tsx';
+import { sayTime } from '../../kit/ways.ts';
 import { useHere } from '../tasks/on-device.ts';
 import type { Unsent } from '../unsent/outbox.ts';
 import { useUnsentOf } from '../unsent/use-unsent.ts';
@@ -198,7 +199,7 @@ function Head({ of, open, done }: { readonly of: CallDay; readonly open: number;
 
 /** Why there is nobody to ring. */
 function NoCalls({ of }: { readonly of: CallDay }) {
-  const { may, today } = useWorkspace();
+  const { may, today, now } = useWorkspace();
   const day = dayOfIso(of.on);
   const wanted = of.week.find(({ on }) => on === of.on)?.wanted ?? 0;
   const [quota] = of.quotas;
@@ -210,8 +211,21 @@ function NoCalls({ of }: { readonly of: CallDay }) {
         {wanted > 0 ? 'Who is rung is told on the morning of the day.' : 'No quota asks for any.'}
       </Empty>
     );
-  if (quota && wanted > 0)
-    return <Empty title={`${plural(wanted, 'call')} today`}>The list is there from {quota.readyAt} on.</Empty>;
+  if (quota && wanted > 0) {
+    const coming = of.quotas.filter(({ isMade }) => !isMade).map(({ readyAt }) => readyAt);
+    const [first] = coming.sort();
+    if (first === undefined)
+      return (
+        <Empty title={`No calls today, of ${wanted} that are asked for.`}>
+          There is nobody in the pool who may be rung today.
+        </Empty>
+      );
+    return (
+      <Empty title={`${plural(wanted, 'call')} today`}>
+        {now.slice(11) < first ? `The list is there from ${sayTime(first)} on.` : 'The list is being made.'}
+      </Empty>
+    );
+  }
   return (
     <Empty title="No calls today.">
       {quota
