@@ -37,7 +37,7 @@ test('schedules and templates', async ({ page }) => {
   await take(page, 'template');
 });
 
-test('a service plan, and clients who are put on it', async ({ page }) => {
+test('a service plan', async ({ page }) => {
   await stepIn(page, 'Ines Calloway');
   await page.goto('/plans');
   await page.getByRole('link', { name: 'Resident berth' }).click();
@@ -46,25 +46,30 @@ test('a service plan, and clients who are put on it', async ({ page }) => {
   await page.getByRole('button', { name: 'Done with the rule' }).click();
   await expect(page.getByText('It changes 30 clients, 2 keep their own')).toBeVisible();
   await take(page, 'service-plan');
-  await page.getByRole('button', { name: 'Put back' }).click();
-  await page.goto('/clients?by=plan');
-  const choices = page.getByRole('checkbox', { name: /^Choose / });
-  await choices.nth(0).check();
-  await choices.nth(3).click({ modifiers: ['Shift'] });
-  await page.getByRole('button', { name: 'Put 4 on a plan' }).click();
-  await page.getByRole('textbox', { name: 'From', exact: true }).fill('1 Dec 2026');
-  const cells = page.getByRole('button', { name: /^Lines and fenders for/ });
-  await expect(cells).toHaveCount(4);
+});
+
+/** A list of another program: phrases as people write them, a client that is not known, a name of nobody here. */
+const SCHEDULES = [
+  'Procedure,Asset,Frequency,Person,First,Last,Notes',
+  'Life-ring count,Gannet Quay,every 2nd Tuesday,Joss Penhale,01/12/2026,,',
+  'Fire points,Long Quay,monthly on the 2nd Wed,Nadia Orme,01/12/2026,,ask for the new key',
+  'Spill kits,,biweekly,Kit Sorrell,01/12/2026,,',
+  'Payroll run,,3 working days before month end,Maud Ferrier,01/12/2026,31/12/2027,',
+  'Meter reading,,last working day of every quarter,Oskar Tindle,01/12/2026,,',
+  'Workboat engine check,,every other blue moon,Bram Hollis,01/12/2026,,',
+  'Slipway winch,,yearly on 15 March and 15 September,Bram Hollis,15/03/2027,,',
+  'Slip winch,,every 6 weeks on Fri,Bram Hollis,15/03/2027,,',
+  'Washrooms and showers,,every working day,R. Vick,01/12/2026,,',
+].join('\r\n');
+
+test('a list of schedules on its way in', async ({ page }) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/bring-in?kind=schedules');
   await page
-    .getByRole('button', { name: /^Renewal talk for/ })
-    .nth(1)
-    .click();
-  await page.getByRole('button', { name: 'Leave it out' }).click();
-  await page.getByRole('textbox', { name: 'Why it is left out' }).fill('agreement runs to 2029');
-  await cells.nth(2).click();
-  await page.getByRole('textbox', { name: 'When, in words' }).fill('every 2 months on the first Thursday');
-  await expect(page.getByText('1 changed, 1 left out')).toBeVisible();
-  await take(page, 'put-on-plan');
+    .getByLabel('The file')
+    .setInputFiles({ name: 'old-register.csv', mimeType: 'text/csv', buffer: Buffer.from(SCHEDULES) });
+  await expect(page.getByRole('button', { name: /^Bring in \d/ })).toBeVisible();
+  await take(page, 'bring-in');
 });
 
 test('the worksheet at night', async ({ page }) => {

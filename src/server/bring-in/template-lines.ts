@@ -23,7 +23,7 @@ import { eachInTurn } from '../platform/in-turn.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { cellContext, impactOf, plannedYear, scheduleRows, UNSEEN_ONLY } from '../schedules/index.ts';
 import { saveTemplate } from '../templates/index.ts';
-import { sanitiseInstructions, Template, wordsOfInstructions } from '../templates/stored/index.ts';
+import { instructionsOfWords, Template, wordsOfInstructions } from '../templates/stored/index.ts';
 import { effectOf } from './effect.ts';
 import type { BringIn } from './entity.ts';
 import { inColumns } from './names-here.ts';
@@ -220,7 +220,7 @@ function setOf(
     ...(said('minutes') === '' ? {} : { estimateMinutes: Number(said('minutes')) }),
     ...(said('priority') === '' ? {} : { priority: said('priority') as Template['priority'] }),
     ...(assignment === undefined ? {} : { assignment }),
-    ...(said('instructions') === '' ? {} : { instructions: asParagraphs(said('instructions')) }),
+    ...(said('instructions') === '' ? {} : { instructions: instructionsOfWords(said('instructions')) }),
   };
   const checked = templateInputSchema.safeParse({ ...blank(said('name'), USUAL_MINUTES), ...set });
   if (checked.success) return { set };
@@ -231,17 +231,6 @@ function setOf(
     })),
   };
 }
-
-/** Lines of plain text as paragraphs; cleaned as any other instructions. */
-export const asParagraphs = (text: string): string =>
-  sanitiseInstructions(
-    text
-      .split(/\n\s*\n/)
-      .map((part) => `<p>${escaped(part.trim()).replace(/\n/g, '<br>')}</p>`)
-      .join(''),
-  );
-
-const escaped = (text: string): string => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;');
 
 /** A template that says nothing but its name. */
 export function blank(name: string, estimateMinutes: number) {

@@ -1,3 +1,5 @@
+import { escaped } from '../platform/html.ts';
+
 /** What a mail says, before it is set as text and as HTML. */
 export interface Letter {
   readonly subject: string;
@@ -86,6 +88,3 @@ function htmlOfBand({ title, about, lines, more }: LetterBand): string {
   return `<p style="margin:16px 0 4px"><b style="font-size:17px">${escaped(title)}</b> <span style="color:${DIM}">${escaped(about)}</span></p>
 <table role="presentation" style="width:100%;border-collapse:collapse;font-size:14px;line-height:20px">${rows.join('')}</table>`;
 }
-
-const SIGNS: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' };
-const escaped = (text: string) => text.replace(/[&<>"']/g, (sign) => SIGNS[sign] ?? sign);

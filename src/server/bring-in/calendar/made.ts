@@ -11,8 +11,7 @@ import {
 import type { Scope } from '../../platform/scope.ts';
 import { type peopleById, problemsOfPeople, rulesOf } from '../../schedules/index.ts';
 import { farDay, type NewTask } from '../../tasks/stored/index.ts';
-import type { Template } from '../../templates/stored/index.ts';
-import { asParagraphs } from '../template-lines.ts';
+import { instructionsOfWords, type Template } from '../../templates/stored/index.ts';
 
 /** What is written of an entry. */
 export interface MadeEntry {
@@ -68,7 +67,7 @@ export function workOf(scope: Scope, work: EntryWork, strangers: readonly string
     .join('\n\n');
   return {
     name: work.name,
-    instructions: text === '' ? '' : asParagraphs(text),
+    instructions: text === '' ? '' : instructionsOfWords(text),
     links: link.success ? [link.data] : [],
     category: category?.name ?? null,
     ...{ priority: work.priority, minutes: work.minutes },

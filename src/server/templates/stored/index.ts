@@ -1,3 +1,9 @@
 /** The rows of templates, and instructions as they are kept. */
 export { Favourite, Template } from './entity.ts';
-export { picturesIn, sanitiseInstructions, withPictures, wordsOfInstructions } from './instructions.ts';
+export {
+  instructionsOfWords,
+  picturesIn,
+  sanitiseInstructions,
+  withPictures,
+  wordsOfInstructions,
+} from './instructions.ts';

@@ -1,4 +1,5 @@
 import sanitizeHtml from 'sanitize-html';
+import { escaped } from '../../platform/html.ts';
 
 /** Cells that a table may be made of, in either direction; a browser lays out what is claimed, however much it is. */
 const MOST_CELLS = 40;
@@ -76,6 +77,15 @@ export function wordsOfInstructions(html: string): string {
     .replace(/&(?:nbsp|lt|gt|quot|amp);/g, (sign) => SIGNS[sign] ?? sign)
     .replace(/\s*\n\s*/g, '\n');
 }
+
+/** Words as instructions, the other way round: a paragraph for each that stands by itself. */
+export const instructionsOfWords = (text: string): string =>
+  sanitiseInstructions(
+    text
+      .split(/\n\s*\n/)
+      .map((part) => `<p>${escaped(part.trim()).replace(/\n/g, '<br>')}</p>`)
+      .join(''),
+  );
 
 /** The files whose pictures stand in a text, by their ids. */
 export function picturesIn(html: string): string[] {
