@@ -165,9 +165,9 @@ const SCHEDULE_FIELDS: readonly BringField[] = [
   field('who', 'who', { most: LONGEST_PHRASE, alsoCalled: WHO }),
   field('from', 'from', {
     value: 'date',
-    alsoCalled: ['start', 'start date', 'starts', 'since', 'first date', 'begins'],
+    alsoCalled: ['start', 'start date', 'starts', 'since', 'first', 'first date', 'begins'],
   }),
-  field('until', 'until', { value: 'date', alsoCalled: ['end', 'end date', 'ends', 'last date'] }),
+  field('until', 'until', { value: 'date', alsoCalled: ['end', 'end date', 'ends', 'last', 'last date'] }),
   field('appears', 'appears', { most: 60, alsoCalled: ['shown', 'visible from', 'lead time'] }),
   field('due', 'due', { most: 60, alsoCalled: ['due after', 'allowed'] }),
 ];

@@ -78,11 +78,12 @@ export function spreadCalls(amount: QuotaAmount, workers: readonly Worker[], cal
     most.set(from, best);
     return best;
   };
-  const askedOf = (worker: Worker, from: CivilDay, to: CivilDay): number => {
-    if (amount.per === 'day' && minutesByHours(worker, from) === 0) return 0;
+  /** @param minutes that somebody has in the period */
+  const askedOf = (minutes: number, from: CivilDay, to: CivilDay): number => {
+    if (amount.per === 'day' && minutes === 0) return 0;
     if (amount.share === 'same') return amount.count;
     const best = mostIn(from, to);
-    return best === 0 ? 0 : Math.round((amount.count * minutesIn(worker, from, to)) / best);
+    return best === 0 ? 0 : Math.round((amount.count * minutes) / best);
   };
   const periodOf = (personId: string, day: CivilDay): PeriodCalls => {
     const of = known.get(personId);
@@ -90,15 +91,24 @@ export function spreadCalls(amount: QuotaAmount, workers: readonly Worker[], cal
     if (of.last !== null && of.last.from <= day && day <= of.last.to) return of.last;
     // A day by itself is told as quickly as it is looked up.
     if (amount.per === 'day') {
-      of.last = callsOfDay(amount, of.worker, calendar, { day, asked: askedOf(of.worker, day, day) });
+      const minutes = minutesByHours(of.worker, day);
+      of.last = callsOfDay(amount, of.worker, calendar, { day, minutes, asked: askedOf(minutes, day, day) });
       return of.last;
     }
     const { from, to } = periodAround(amount.per, day);
-    of.last =
-      of.periods.get(from) ??
-      callsOfPeriod(amount, of.worker, calendar, { from, to, asked: askedOf(of.worker, from, to) });
-    of.periods.set(from, of.last);
-    return of.last;
+    let calls = of.periods.get(from);
+    if (calls === undefined) {
+      const minutes = minutesByDay(of.worker, from, to);
+      calls = callsOfPeriod(amount, of.worker, calendar, {
+        from,
+        to,
+        minutes,
+        asked: askedOf(sumOf(minutes), from, to),
+      });
+      of.periods.set(from, calls);
+    }
+    of.last = calls;
+    return calls;
   };
   return {
     periodOf,
@@ -126,9 +136,23 @@ function minutesIn(worker: Worker, from: CivilDay, to: CivilDay): number {
   return sum;
 }
 
+function minutesByDay(worker: Worker, from: CivilDay, to: CivilDay): number[] {
+  const minutes = new Array<number>(to - from + 1).fill(0);
+  for (let i = 0; i < minutes.length; i++) minutes[i] = minutesByHours(worker, from + i);
+  return minutes;
+}
+
+function sumOf(numbers: readonly number[]): number {
+  let sum = 0;
+  for (const one of numbers) sum += one;
+  return sum;
+}
+
 interface Period {
   readonly from: CivilDay;
   readonly to: CivilDay;
+  /** Of each day by their hours. */
+  readonly minutes: readonly number[];
   readonly asked: number;
 }
 
@@ -136,9 +160,9 @@ function callsOfPeriod(
   { mostADay, holidays, leave }: QuotaAmount,
   worker: Worker,
   { isHoliday, isIn }: QuotaCalendar,
-  { from, to, asked }: Period,
+  { from, to, minutes, asked }: Period,
 ): PeriodCalls {
-  const length = to - from + 1;
+  const { length } = minutes;
   const weights = new Array<number>(length).fill(0);
   /** The part of each day that is worked, of what was spread over it. */
   const worked = new Array<number>(length).fill(0);
@@ -148,7 +172,7 @@ function callsOfPeriod(
     const isOff = isHoliday(day) && !worker.shiftChanges.has(day);
     const left = leftByLeave(worker, day);
     const madeUpLeave = left < 1 && leave === 'madeUp';
-    if (!isOff || holidays !== 'madeUp') weights[i] = minutesByHours(worker, day) * (madeUpLeave ? left : 1);
+    if (!isOff || holidays !== 'madeUp') weights[i] = (minutes[i] ?? 0) * (madeUpLeave ? left : 1);
     const outside = notHereOn(worker, day) !== null || !isIn(day);
     isOutside[i] = outside;
     if (!isOff && !outside) worked[i] = madeUpLeave ? 1 : left;
@@ -173,11 +197,11 @@ function callsOfDay(
   { mostADay }: QuotaAmount,
   worker: Worker,
   { isHoliday, isIn }: QuotaCalendar,
-  { day, asked }: { readonly day: CivilDay; readonly asked: number },
+  { day, minutes, asked }: { readonly day: CivilDay; readonly minutes: number; readonly asked: number },
 ): PeriodCalls {
   const nothing = { from: day, to: day, asked, days: [0], off: 0, outside: 0, beyond: 0, unplaced: 0 };
   if (asked === 0) return nothing;
-  if (minutesByHours(worker, day) === 0) return { ...nothing, unplaced: asked };
+  if (minutes === 0) return { ...nothing, unplaced: asked };
   if (notHereOn(worker, day) !== null || !isIn(day)) return { ...nothing, outside: asked };
   const isOff = isHoliday(day) && !worker.shiftChanges.has(day);
   const kept = isOff ? 0 : Math.round(asked * leftByLeave(worker, day));
@@ -190,13 +214,11 @@ function callsOfDay(
  * Looked for anew for each that is left: of a month's days that is quicker than putting them in order.
  */
 function shareOut(count: number, weights: readonly number[]): number[] | null {
-  let sum = 0;
-  for (const weight of weights) sum += weight;
+  const sum = sumOf(weights);
   if (sum === 0) return null;
   const shares = weights.map((weight) => Math.floor((count * weight) / sum));
   const rests = weights.map((weight, i) => count * weight - (shares[i] ?? 0) * sum);
-  let left = count;
-  for (const share of shares) left -= share;
+  let left = count - sumOf(shares);
   // All rests together are as many sums as are left, and each is less than one: there are more of them than are left.
   for (; left > 0; left--) {
     let best = 0;
