@@ -69,7 +69,13 @@ const rowSchema = z.object({
   /** What is wrong with it, or by what it is the same, in words. */
   why: z.string(),
   /** The cells that can't be read, to be mended in place. */
-  faults: z.array(z.object({ column: z.number().int(), name: z.string(), text: z.string(), message: z.string() })),
+  faults: z.array(
+    z.object({
+      ...{ column: z.number().int(), name: z.string(), text: z.string(), message: z.string() },
+      /** Texts by which it can be said instead: each thing that it may mean, or what was likely meant. */
+      offers: z.array(z.string()),
+    }),
+  ),
   /** What would change of what is here. */
   diffs: z.array(z.object({ name: z.string(), from: z.string(), to: z.string() })),
 });
@@ -216,7 +222,13 @@ export const bringInEndpoints = {
         )
         .optional(),
       mended: z
-        .array(z.object({ number: z.number().int(), column: z.number().int().min(0), text: z.string().max(5000) }))
+        .array(
+          z.object({
+            ...{ number: z.number().int(), column: z.number().int().min(0), text: z.string().max(5000) },
+            /** Whether every line is mended so too whose cell says the same and may mean the same. */
+            isForAll: z.boolean().optional(),
+          }),
+        )
         .max(200)
         .optional(),
       choices: z

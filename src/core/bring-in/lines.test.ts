@@ -56,14 +56,19 @@ describe('a line of schedules', () => {
 
   it('says what is wrong at the field that says it, and all of it', () => {
     expect(read({ when: 'every blue moon', who: 'Osric', until: '2026-11-01' })).toEqual([
-      { key: 'when', message: expect.any(String) },
-      { key: 'who', message: expect.any(String) },
+      { key: 'when', message: expect.any(String), offers: [] },
+      { key: 'who', message: expect.any(String), offers: [] },
       { key: 'until', message: 'Its last day lies before its first, 24 Nov 2026' },
     ]);
   });
 
   it('asks where a phrase has two readings', () => {
-    expect(read({ when: 'biweekly' })).toEqual([{ key: 'when', message: expect.stringMatching(/can mean|two/i) }]);
+    expect(read({ when: 'biweekly' })).toEqual([
+      {
+        ...{ key: 'when', message: expect.stringContaining('This can mean') },
+        offers: ['every 2 weeks on Tue', 'every week on Tue and Fri'],
+      },
+    ]);
   });
 
   it('ends what holds last, and begins what was never changed', () => {

@@ -18,6 +18,8 @@ export interface RowProblem {
   /** The place of its column, from 0; null where it is about the line as a whole. */
   readonly column: number | null;
   readonly message: string;
+  /** Texts by which it can be said instead. */
+  readonly offers?: readonly string[];
 }
 
 export interface RowReading {

@@ -12,6 +12,8 @@ const CELLS_OF_LINE = ['when', 'appears', 'due', 'who'] as const satisfies reado
 export interface LineProblem {
   readonly key: string | null;
   readonly message: string;
+  /** Texts by which it can be said instead. */
+  readonly offers?: readonly string[];
 }
 
 export type ScheduleLine =
@@ -32,7 +34,7 @@ export function readScheduleLine(values: RowValues, base: CellSchedule, context:
     if (text === '') continue;
     const reading = readCell(key, text, schedule, context);
     if (reading.kind === 'read') schedule = reading.schedule;
-    else problems.push({ key, message: [reading.message, suggested(reading.suggestion)].filter(Boolean).join(' ') });
+    else problems.push({ key, message: reading.message, offers: reading.offers });
   }
   if (until !== '') {
     if (until < schedule.recurrence.start)
@@ -46,7 +48,6 @@ export function readScheduleLine(values: RowValues, base: CellSchedule, context:
   return first ? { problems: [first, ...others] } : { schedule };
 }
 
-const suggested = (suggestion: string | null): string => (suggestion === null ? '' : `Meant: “${suggestion}”?`);
 const sayIso = (date: IsoDate): string => sayDate(dayOfIso(date));
 
 /** What was changed from a day on begins as it did. */

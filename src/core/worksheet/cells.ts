@@ -46,8 +46,8 @@ export interface CellContext {
 
 export type CellReading =
   | { readonly kind: 'read'; readonly schedule: CellSchedule }
-  /** What is wrong, and what may have been meant. */
-  | { readonly kind: 'unread'; readonly message: string; readonly suggestion: string | null };
+  /** What is wrong, and the texts by which it can be said: each thing that it may mean, or what was likely meant. */
+  | { readonly kind: 'unread'; readonly message: string; readonly offers: readonly string[] };
 
 interface Cell {
   write(schedule: CellSchedule, context: CellContext): string;
@@ -70,10 +70,10 @@ export function readCell(name: CellName, text: string, schedule: CellSchedule, c
     : cells[name].read(typed, schedule, context);
 }
 
-const unread = (message: string, suggestion: string | null = null): CellReading => ({
+const unread = (message: string, ...offers: readonly (string | null)[]): CellReading => ({
   kind: 'unread',
   message,
-  suggestion,
+  offers: offers.filter((offer) => offer !== null),
 });
 
 const who: Cell = {
@@ -81,7 +81,9 @@ const who: Cell = {
   read(text, schedule, context) {
     const datesBetween = datesBetweenOf(schedule, context.calendar, schedule.assignment);
     const reading = readRule(text, schedule.assignment, { ...context, datesBetween });
-    return reading.kind === 'unread' ? reading : { kind: 'read', schedule: { ...schedule, assignment: reading.rule } };
+    return reading.kind === 'unread'
+      ? unread(reading.message, reading.suggestion)
+      : { kind: 'read', schedule: { ...schedule, assignment: reading.rule } };
   },
 };
 
@@ -109,8 +111,10 @@ const when: Cell = {
     const now = inForce(schedule, today);
     const { start, end } = now.recurrence;
     const reading = readPhrase(text, { start, today: isoOfDay(today), yearStarts, habits, seasons });
-    if (reading.kind === 'choose')
-      return unread(problemOfChoice(text, reading, (choice) => nextDates(choice, today, calendar)).message, null);
+    if (reading.kind === 'choose') {
+      const { message } = problemOfChoice(text, reading, (choice) => nextDates(choice, today, calendar));
+      return unread(message, ...reading.choices.map(({ phrase }) => phrase));
+    }
     if (reading.kind === 'unread') return unread(reading.problem.message, reading.problem.suggestion);
     const { recurrence, times } = reading;
     // An end that the phrase does not say stays.
@@ -273,7 +277,9 @@ const plan: Cell = {
   write: ({ plans }) => sayPlans(plans),
   read(text, schedule, context) {
     const reading = readPlans(text, schedule.plans, context.plans);
-    return reading.kind === 'unread' ? reading : { kind: 'read', schedule: { ...schedule, plans: reading.plans } };
+    return reading.kind === 'unread'
+      ? unread(reading.message, reading.suggestion)
+      : { kind: 'read', schedule: { ...schedule, plans: reading.plans } };
   },
 };
 

@@ -86,7 +86,7 @@ export interface SheetCell {
   readonly text: string;
   readonly isChanged: boolean;
   /** Why what was typed can't be read, and what may have been meant. */
-  readonly problem: { readonly message: string; readonly suggestion: string | null } | null;
+  readonly problem: { readonly message: string; readonly offers: readonly string[] } | null;
   /** What somebody else has put there since it was changed here. */
   readonly meanwhile: string | null;
 }

@@ -120,13 +120,13 @@ describe('a cell', () => {
 
   it('says who may be meant', () => {
     expect(read('who', 'Bram')).toMatchObject({ message: expect.stringContaining('Bram Tolliver or Bram Oakes') });
-    expect(read('who', 'Nadja Orme')).toMatchObject({ suggestion: 'Nadia Orme' });
-    expect(read('when', 'evry Monday')).toMatchObject({ kind: 'unread', suggestion: 'every Monday' });
+    expect(read('who', 'Nadja Orme')).toMatchObject({ offers: ['Nadia Orme'] });
+    expect(read('when', 'evry Monday')).toMatchObject({ kind: 'unread', offers: ['every Monday'] });
   });
 
   it('of plans asks back for one that is left out, and says nothing of whom it is not for', () => {
-    expect(read('plan', 'winter')).toMatchObject({ suggestion: 'Resident berth, Winter' });
-    expect(read('plan', 'Resident berth, Wintr')).toMatchObject({ suggestion: 'Resident berth, Winter' });
+    expect(read('plan', 'winter')).toMatchObject({ offers: ['Resident berth, Winter'] });
+    expect(read('plan', 'Resident berth, Wintr')).toMatchObject({ offers: ['Resident berth, Winter'] });
     const none: SheetRow = { ...monday, plans: [] };
     expect(writeCell('plan', none, context)).toBe('none');
     expect(read('plan', 'none', none)).toBe(none);
@@ -232,7 +232,7 @@ describe('the changes of a sheet', () => {
     expect(changedFields(monday, edited.schedule)).toBeNull();
     expect(sheetCell(monday, 'when', edits, edited, context)).toMatchObject({
       text: 'evry Monday',
-      problem: { suggestion: 'every Monday' },
+      problem: { offers: ['every Monday'] },
     });
   });
 

@@ -1,4 +1,5 @@
 import type { Response } from 'express';
+import type { RowProblem } from '../../core/index.ts';
 import { sendRows } from '../platform/http/rows-out.ts';
 import type { Scope } from '../platform/scope.ts';
 import { mustBeAllowed } from './allowed.ts';
@@ -22,6 +23,10 @@ async function* leftOf(scope: Scope, bringIn: BringIn) {
       .filter(({ fate }) => fate === 'left')
       .map(({ cells, read }) => [
         ...columns.map((_, i) => cells[i] ?? ''),
-        [read.why, ...read.problems.map(({ message }) => message)].filter(Boolean).join('; '),
+        [read.why, ...read.problems.map(sayProblem)].filter(Boolean).join('; '),
       ]);
 }
+
+/** A single thing that was likely meant is told beside it; of several the words tell already. */
+const sayProblem = ({ message, offers: [meant, ...others] = [] }: RowProblem): string =>
+  meant === undefined || others.length > 0 ? message : `${message} Meant: “${meant}”?`;

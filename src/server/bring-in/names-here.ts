@@ -113,7 +113,7 @@ export function nearest(known: readonly string[]): (name: string) => string | nu
 
 /** Problems by the columns that say the fields. */
 export const inColumns = (problems: readonly LineProblem[], columns: readonly (string | null)[]): RowProblem[] =>
-  problems.map(({ key, message }) => {
+  problems.map(({ key, ...problem }) => {
     const column = key === null ? -1 : columns.indexOf(key);
-    return { column: column === -1 ? null : column, message };
+    return { column: column === -1 ? null : column, ...problem };
   });

@@ -113,8 +113,8 @@ function subjectOfLine(line: Line, here: NamesHere, { nearestTemplate }: Around)
   if (!('problem' in template)) return { line, ...subject, template: template.one, problems };
   const { problem, isUnknown } = template;
   const near = isUnknown ? nearestTemplate(textOfValue(line.values, 'template')) : null;
-  const message = near === null ? problem.message : `${problem.message}: “${near}”?`;
-  return { line, ...subject, template: null, problems: [...problems, { ...problem, message }] };
+  const offers = near === null ? [] : [near];
+  return { line, ...subject, template: null, problems: [...problems, { ...problem, offers }] };
 }
 
 /** A line as it is told, but for what becomes of it. */

@@ -149,7 +149,7 @@ export interface Settling {
   readonly usualMinutes?: number | undefined;
   readonly calendar?: Partial<CalendarChoice> | undefined;
   readonly zones?: Readonly<Record<string, string>> | undefined;
-  readonly mended?: readonly { readonly number: number; readonly column: number; readonly text: string }[] | undefined;
+  readonly mended?: readonly Mended[] | undefined;
   readonly choices?: readonly { readonly number: number; readonly choice: string }[] | undefined;
 }
 
@@ -170,13 +170,7 @@ export async function settle(scope: Scope, id: string, input: Settling): Promise
       ...(bringIn.asked.zones || zones ? { zones: { ...bringIn.asked.zones, ...zones } } : {}),
     };
     await tx.save(BringIn, id, { asked: next, version: bringIn.version + 1 });
-    for (const { number, column, text } of input.mended ?? [])
-      await tx.sql(
-        `update bring_in_row set cells = (select jsonb_agg(coalesce(case when place = $4 then $5 else cells->>place end, ''))
-           from generate_series(0, greatest(jsonb_array_length(cells) - 1, $4)) place)
-         where workspace_id = $1 and bring_in_id = $2 and number = $3`,
-        [id, number, column, storable(text)],
-      );
+    for (const one of input.mended ?? []) await mend(tx, id, one);
     for (const { number, choice } of input.choices ?? [])
       await tx.sql('update bring_in_row set choice = $4 where workspace_id = $1 and bring_in_id = $2 and number = $3', [
         id,
@@ -199,6 +193,27 @@ export async function settle(scope: Scope, id: string, input: Settling): Promise
   ].every((part) => part === undefined);
   if (!isOnlyChosen) await checkRows(scope, { ...(await scope.one(BringIn, id, 'file')), asked });
 }
+
+interface Mended {
+  readonly number: number;
+  readonly column: number;
+  readonly text: string;
+  /** Whether every line is mended so too whose cell says the same and may mean the same. */
+  readonly isForAll?: boolean | undefined;
+}
+
+/** What stands in a cell with what is offered for it: a phrase means other days where the line begins on another. */
+const OFFERED = `array[to_jsonb(btrim(cells->>$4::int)),
+  (select one->'offers' from jsonb_array_elements(read->'problems') one where (one->>'column')::int = $4 limit 1)]`;
+
+const mend = (scope: Scope, id: string, { number, column, text, isForAll = false }: Mended) =>
+  scope.sql(
+    `update bring_in_row set cells = (select jsonb_agg(coalesce(case when place = $4 then $5 else cells->>place end, ''))
+       from generate_series(0, greatest(jsonb_array_length(cells) - 1, $4)) place)
+     where workspace_id = $1 and bring_in_id = $2 and (number = $3 or $6 and ${OFFERED} =
+       (select ${OFFERED} from bring_in_row where workspace_id = $1 and bring_in_id = $2 and number = $3))`,
+    [id, number, column, storable(text), isForAll],
+  );
 
 type CalendarChoice = CalendarAsked['choices'] & Pick<CalendarAsked, 'several' | 'ownerId'>;
 
@@ -343,8 +358,10 @@ export async function rowsOf(
     why: [read.why, ...read.problems.filter(({ column }) => column === null).map(({ message }) => message)]
       .filter(Boolean)
       .join('; '),
-    faults: read.problems.flatMap(({ column, message }) =>
-      column === null ? [] : [{ column, name: columns[column] ?? '', text: cells[column] ?? '', message }],
+    faults: read.problems.flatMap(({ column, message, offers = [] }) =>
+      column === null
+        ? []
+        : [{ column, name: columns[column] ?? '', text: cells[column] ?? '', message, offers: [...offers] }],
     ),
     diffs: [...read.diffs],
   }));

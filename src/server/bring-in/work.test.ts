@@ -44,6 +44,28 @@ describe('a file of schedules', () => {
     expect(now.counts.new + now.counts.update).toBe(1);
   });
 
+  it('offers what a phrase may mean, and mends every line that says so by one of them', async () => {
+    let now = await begun('schedules', [
+      'template,when,from',
+      'Payroll run,biweekly,1/12/2026',
+      'Payroll run, biweekly ,15/12/2026',
+      'Payroll run,biweekly,3/12/2026',
+      'Payrol run,weekly,',
+    ]);
+    const offersOf = ({ left }: typeof now) => left.map(({ faults }) => faults.map(({ offers }) => offers));
+    expect(offersOf(now)).toEqual([
+      [['every 2 weeks on Tue', 'every week on Tue and Fri']],
+      [['every 2 weeks on Tue', 'every week on Tue and Fri']],
+      [['every 2 weeks on Thu', 'every week on Thu and Sun']],
+      [['Payroll run']],
+    ]);
+    now = await settled(now, { mended: [{ number: 1, column: 1, text: 'every 2 weeks on Tue', isForAll: true }] });
+    // What begins on another weekday means other days: it is asked by itself.
+    expect(now.left.map(({ number }) => number)).toEqual([3, 4]);
+    now = await settled(now, { mended: [{ number: 4, column: 0, text: 'Payroll run', isForAll: true }] });
+    expect(now.left.map(({ number }) => number)).toEqual([3]);
+  });
+
   it('makes the schedules with the tasks they owe, looked at before, and goes out again without a trace', async () => {
     const before = await whole();
     const [client] = await server.source.query(

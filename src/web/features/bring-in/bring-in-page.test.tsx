@@ -21,7 +21,13 @@ const row = (number: number, of: Partial<BringInRow>): BringInRow => ({
   },
   ...of,
 });
-const fault = { column: 1, name: 'Insured until', text: '31/02/2027', message: 'there is no 31 February' };
+const fault = {
+  column: 1,
+  name: 'Insured until',
+  text: '31/02/2027',
+  message: 'there is no 31 February',
+  offers: ['28 Feb 2027'],
+};
 
 const FILE: BringIn = {
   ...{ id: ID, kind: 'clients', fileName: 'berths.csv', encoding: 'UTF-8', separator: 'commas', rowCount: 3 },
@@ -106,6 +112,14 @@ describe('a file on its way in', () => {
     await waitFor(() => expect(sent.length).toBeGreaterThan(0));
     expect(sent[0]).toEqual({ version: 1, mended: [{ number: 1, column: 1, text: '28/02/2027' }] });
     expect(cell.value).toBe('28/02/2027');
+  });
+
+  it('puts what is offered into every line that says the same', async () => {
+    const { sent, user } = await opened();
+    expect(screen.getByText(/^For this and every line like it:/)).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: '28 Feb 2027' }));
+    await waitFor(() => expect(sent).toHaveLength(1));
+    expect(sent[0]).toEqual({ version: 1, mended: [{ number: 1, column: 1, text: '28 Feb 2027', isForAll: true }] });
   });
 
   it('gives a field to one column alone, and sends who is meant and what is chosen', async () => {

@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect, useState } from 'react';
+import { Fragment, type ReactNode, useEffect, useState } from 'react';
 import { bringInAddresses } from '../../../contract/addresses.ts';
 import { ALIKE_CHOICES, type BringIn, type BringInRow } from '../../../contract/index.ts';
 import { dayOfIso, ENTRY_FATES, type EntryFate } from '../../../core/index.ts';
@@ -159,10 +159,30 @@ function Left({ row, kind, isOpen, onSettle }: OneProps & { readonly kind: Bring
     <Line row={row} beside={becoming(kind, { row, isOpen, onSettle })}>
       {row.why && <p>{row.why}</p>}
       {row.faults.map((fault) => (
-        <p key={fault.column} className="flex flex-wrap items-baseline justify-between gap-x-3">
+        <p key={fault.column} className="flex flex-wrap items-baseline justify-between gap-x-3 gap-y-1">
           <span>
             {fault.name}: {fault.message}
           </span>
+          {isOpen && fault.offers.length > 0 && (
+            <span className="w-full">
+              For this and every line like it:{' '}
+              {fault.offers.map((text, i) => (
+                <Fragment key={text}>
+                  {i > 0 && ' or '}
+                  <button
+                    type="button"
+                    className="link-line"
+                    onClick={() => {
+                      const mended = { number: row.number, column: fault.column, text, isForAll: true };
+                      void onSettle({ mended: [mended] });
+                    }}
+                  >
+                    {text}
+                  </button>
+                </Fragment>
+              ))}
+            </span>
+          )}
           {isOpen && (
             <Mend
               fault={fault}

@@ -231,15 +231,16 @@ function CellWords({
     return (
       <span className="text-late">
         {problem.message}{' '}
-        {problem.suggestion !== null && (
+        {problem.offers.map((text) => (
           <button
+            key={text}
             type="button"
-            className="link-line"
-            onClick={() => sheet.put([{ row: line, column: column.name, text: problem.suggestion ?? '' }])}
+            className="link-line mr-3"
+            onClick={() => sheet.put([{ row: line, column: column.name, text }])}
           >
-            {problem.suggestion}
+            {text}
           </button>
-        )}
+        ))}
       </span>
     );
   if (cell.meanwhile !== null) return <>Somebody else has put “{cell.meanwhile}” here since.</>;
