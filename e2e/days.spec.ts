@@ -17,6 +17,9 @@ async function on(now: string, browser: Browser, who: string, journey: (page: Pa
   }
 }
 
+/** How a call went is with the server, not on this device alone. */
+const saved = (page: Page) => page.waitForResponse((answer) => answer.url().endsWith('/rung') && answer.ok());
+
 test('who asked to be called back is on the list of that day at that time, and not before', async ({ browser }) => {
   let promised = '';
   await on('2026-11-24T10:40', browser, 'Ayesha Quill', async (page) => {
@@ -26,7 +29,9 @@ test('who asked to be called back is on the list of that day at that time, and n
     await page.keyboard.press('3');
     await panel.getByLabel('Call back on', { exact: true }).fill('27 Nov 2026');
     await panel.getByLabel('At', { exact: true }).fill('9:30');
+    const kept = saved(page);
     await panel.getByRole('button', { name: /^Keep/ }).click();
+    await kept;
     await expect(page.getByRole('region', { name: /promised$/ })).toContainText(promised);
   });
   await on('2026-11-26T10:40', browser, 'Ayesha Quill', async (page) => {
@@ -42,7 +47,9 @@ test('who asked to be called back is on the list of that day at that time, and n
       .filter({ hasText: promised });
     await expect(line).toContainText('call back asked for 09:30');
     await line.getByRole('button').first().click();
+    const told = saved(page);
     await page.keyboard.press('1');
+    await told;
     await expect(page.getByRole('region', { name: /done$/ })).toContainText(promised);
   });
 });
