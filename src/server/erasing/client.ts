@@ -3,9 +3,19 @@ import { Asset, Client, Contact } from '../clients/index.ts';
 import { invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { NOTHING_WRITTEN } from './blank-page.ts';
-import { eraseBroughtIn, eraseMails, takeWordsOutElsewhere } from './elsewhere.ts';
+import { eraseBroughtIn, eraseMails, takeWordsOutElsewhere, theirsAlone } from './elsewhere.ts';
 import { eraseTasks } from './of-tasks.ts';
 import { ERASED, erasedWords } from './words.ts';
+
+/** Also what never found its way to the client's page, by the addresses that are theirs alone. */
+const MAILS = 'client_id = $2 or lower(to_email) = any($3::text[])';
+const ANSWERS = 'client_id = $2 or lower(from_email) = any($3::text[])';
+
+async function ownEmails(scope: Scope, id: string): Promise<string[]> {
+  const contacts = await scope.find(Contact, { clientId: id });
+  const emails = contacts.map(({ email }) => email.toLowerCase());
+  return theirsAlone(scope, { clientId: id }, emails);
+}
 
 /** What erasing a client would take, and what it would leave. */
 export async function lookAtClient(scope: Scope, id: string): Promise<Erasing> {
@@ -13,15 +23,17 @@ export async function lookAtClient(scope: Scope, id: string): Promise<Erasing> {
   const [counts] = await scope.sql<Omit<Erasing, 'name' | 'whyNot'>>(
     `select (select count(*)::int from contact where workspace_id = $1 and client_id = $2) as contacts,
        (select count(*)::int from asset where workspace_id = $1 and client_id = $2) as assets,
-       (select count(*)::int from task where workspace_id = $1 and client_id = $2 and note <> '') as notes,
+       (select count(*)::int from task where workspace_id = $1 and client_id = $2 and note <> '')
+         + (select count(*)::int from task_comment c join task t on t.workspace_id = $1 and t.id = c.task_id
+            where c.workspace_id = $1 and t.client_id = $2) as notes,
        (select count(*)::int from file f join task t on t.workspace_id = $1 and t.id = f.task_id
           where f.workspace_id = $1 and t.client_id = $2 and f.removed_at is null) as files,
-       (select count(*)::int from mail where workspace_id = $1 and client_id = $2)
-         + (select count(*)::int from answer where workspace_id = $1 and client_id = $2) as mails,
+       (select count(*)::int from mail where workspace_id = $1 and (${MAILS}))
+         + (select count(*)::int from answer where workspace_id = $1 and (${ANSWERS})) as mails,
        (select count(*)::int from notice where workspace_id = $1 and client_id = $2) as letters,
        (select count(*)::int from task where workspace_id = $1 and client_id = $2) as tasks,
        (select count(*)::int from call where workspace_id = $1 and client_id = $2) as calls`,
-    [id],
+    [id, await ownEmails(scope, id)],
   );
   if (!counts) throw new Error('Counting gives a row.');
   return { name: client.name, whyNot: client.archivedAt === null ? 'Archive the client first.' : null, ...counts };
@@ -54,11 +66,10 @@ export function eraseClient(scope: Scope, id: string, name: string): Promise<voi
       tasks.map((task) => task.id),
       words,
     );
-    // Also what never found its way to the client's page.
-    const emails = contacts.map(({ email }) => email.toLowerCase()).filter(Boolean);
-    await eraseMails(tx, 'client_id = $2 or lower(to_email) = any($3::text[])', [id, emails]);
+    const emails = await ownEmails(tx, id);
+    await eraseMails(tx, MAILS, [id, emails]);
     await eraseAnswers(tx, id, emails);
-    const own = erasedWords(await theirsAlone(tx, id, [client.name, ...contacts.flatMap(namesOf)]));
+    const own = erasedWords(await theirsAlone(tx, { clientId: id }, [client.name, ...contacts.flatMap(namesOf)]));
     if (own) await takeWordsOutElsewhere(tx, own);
     await eraseRecords(tx, id, {
       contactIds: contacts.map((contact) => contact.id),
@@ -82,23 +93,9 @@ export function eraseClient(scope: Scope, id: string, name: string): Promise<voi
 
 const namesOf = ({ name, email, telephone }: Contact): string[] => [name, email, telephone];
 
-/** Of texts by which a client is known those that nobody else here is known by: only these are theirs wherever they stand. */
-async function theirsAlone(scope: Scope, id: string, texts: readonly string[]): Promise<string[]> {
-  const shared = await scope.sql<{ text: string }>(
-    `select name as text from client where workspace_id = $1 and id <> $2 and name = any($3::text[])
-     union select unnest(array[name, email, telephone]) from contact where workspace_id = $1 and client_id <> $2
-       and (name = any($3::text[]) or email = any($3::text[]) or telephone = any($3::text[]))
-     union select name from person where workspace_id = $1 and name = any($3::text[])
-     union select name from asset where workspace_id = $1 and name = any($3::text[])`,
-    [id, texts],
-  );
-  const others = new Set(shared.map(({ text }) => text));
-  return texts.filter((text) => !others.has(text));
-}
-
 /** What they have written by mail: that they did stays. */
 async function eraseAnswers(scope: Scope, id: string, emails: readonly string[]): Promise<void> {
-  const which = `workspace_id = $1 and (client_id = $2 or lower(from_email) = any($3::text[]))`;
+  const which = `workspace_id = $1 and (${ANSWERS})`;
   const of = `select id from answer where ${which}`;
   await scope.sql(`delete from received_mail where message_id in (select message_id from answer where ${which})`, [
     id,

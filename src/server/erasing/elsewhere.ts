@@ -26,6 +26,29 @@ export const eraseBroughtIn = (scope: Scope, which: string, params: readonly unk
     params,
   );
 
+/**
+ * Of texts by which a client or a person is known those by which nobody else here is, in whatever letters: only these are theirs
+ * wherever they stand. An address of an office, or a name that two bear, says nothing of whom it is about.
+ */
+export async function theirsAlone(
+  scope: Scope,
+  { clientId = null, personId = null }: { readonly clientId?: string | null; readonly personId?: string | null },
+  texts: readonly string[],
+): Promise<string[]> {
+  const others = await scope.sql<{ text: string }>(
+    `select lower(text) as text from (
+       select name as text from client where workspace_id = $1 and id is distinct from $2::uuid
+       union all select unnest(array[name, email, telephone]) from contact where workspace_id = $1 and client_id is distinct from $2::uuid
+       union all select name from asset where workspace_id = $1 and client_id is distinct from $2::uuid
+       union all select unnest(array[name, email, telephone]) from person where workspace_id = $1 and id is distinct from $3::uuid
+       union all select a.email from person p join account a on a.id = p.account_id where p.workspace_id = $1 and p.id is distinct from $3::uuid
+     ) other where lower(text) = any($4::text[])`,
+    [clientId, personId, texts.map((text) => text.toLowerCase())],
+  );
+  const shared = new Set(others.map(({ text }) => text));
+  return texts.filter((text) => text !== '' && !shared.has(text.toLowerCase()));
+}
+
 /** Where names stand in texts about something else, of the whole workspace: what was told, sent, or lies in files on their way in. */
 const TEXTS = {
   message: { title: 'text', text: 'text' },

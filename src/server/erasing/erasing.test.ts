@@ -53,10 +53,28 @@ describe('a client who is erased', () => {
             telephone: '01632 960 555',
             prefers: 'mail',
           },
+          {
+            id: randomUUID(),
+            name: 'The office',
+            role: '',
+            email: 'Office@shared.example',
+            telephone: '',
+            prefers: null,
+          },
         ],
       })
       .expect(200);
     const { id } = added.client;
+    // Somebody else has the same office: what went there about them is theirs.
+    const { body: teal } = await ines
+      .post('/api/clients')
+      .send({
+        ...{ name: 'Teal Reach', address: '', usualPersonId: null, notes: '', fields: {} },
+        contacts: [
+          { id: randomUUID(), name: 'Office', role: '', email: 'office@shared.example', telephone: '', prefers: null },
+        ],
+      })
+      .expect(200);
     const { body: boat } = await ines
       .post('/api/assets')
       .send({
@@ -105,6 +123,11 @@ describe('a client who is erased', () => {
       .field('kind', 'tasks')
       .attach('file', Buffer.from('task,due,client\nSee to it,2026-12-04,Quillfeather Marsh'), 'tasks.csv')
       .expect(200);
+    const [shared] = await ask<{ id: string }>(
+      `update mail set client_id = $1, to_email = 'office@shared.example', text = 'Dear Teal Reach' where id = (select id from mail where client_id is null and state = 'sent' order by id desc limit 1) returning id`,
+      [teal.client.id],
+    );
+    expect(shared).toBeDefined();
     const before = await placesOf('Quillfeather');
     expect(before.length).toBeGreaterThan(6);
     const facts = () =>
@@ -120,7 +143,7 @@ describe('a client who is erased', () => {
     expect(look).toMatchObject({
       name: 'Quillfeather Marsh',
       whyNot: null,
-      contacts: 1,
+      contacts: 2,
       assets: 1,
       tasks: standing.length,
     });
@@ -134,6 +157,13 @@ describe('a client who is erased', () => {
     expect(await placesOf('Quillfeather')).toEqual([]);
     expect(await placesOf('Marshlight')).toEqual([]);
     expect(await placesOf('QF-1')).toEqual([]);
+    const left = await ask(`select text, to_email as "to" from mail where to_email ilike 'office@shared.example'`);
+    expect(left).toEqual([{ text: 'Dear Teal Reach', to: 'office@shared.example' }]);
+    // As many as was told before.
+    const [gone] = await ask<{ n: number }>(
+      `select (select count(*)::int from mail where to_name = 'erased') + (select count(*)::int from answer where from_name = 'erased') as n`,
+    );
+    expect(gone?.n).toBe(look.mails);
     expect(await facts()).toEqual(standing);
     const { body: history } = await ines.get(`/api/clients/${id}/history`).expect(200);
     expect(history.entries[0]).toMatchObject({
