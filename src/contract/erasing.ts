@@ -9,6 +9,8 @@ const erasingSchema = z.object({
   name: z.string(),
   /** Why it can't be done now, in words. */
   whyNot: z.string().nullable(),
+  /** Names and addresses that somebody else here has too: elsewhere they stay. */
+  shared: z.array(z.string()),
   contacts: count,
   assets: count,
   notes: count,

@@ -3,7 +3,7 @@ import { Asset, Client, Contact } from '../clients/index.ts';
 import { invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { NOTHING_WRITTEN } from './blank-page.ts';
-import { eraseBroughtIn, eraseMails, takeWordsOutElsewhere, theirsAlone } from './elsewhere.ts';
+import { eraseBroughtIn, eraseMails, type KnownBy, knownBy, takeWordsOutElsewhere } from './elsewhere.ts';
 import { eraseTasks } from './of-tasks.ts';
 import { ERASED, erasedWords } from './words.ts';
 
@@ -11,16 +11,16 @@ import { ERASED, erasedWords } from './words.ts';
 const MAILS = 'client_id = $2 or lower(to_email) = any($3::text[])';
 const ANSWERS = 'client_id = $2 or lower(from_email) = any($3::text[])';
 
-async function ownEmails(scope: Scope, id: string): Promise<string[]> {
+const known = async (scope: Scope, { id, name }: Client): Promise<KnownBy> => {
   const contacts = await scope.find(Contact, { clientId: id });
-  const emails = contacts.map(({ email }) => email.toLowerCase());
-  return theirsAlone(scope, { clientId: id }, emails);
-}
+  return knownBy(scope, { clientId: id }, [name, ...contacts.flatMap(namesOf)]);
+};
 
 /** What erasing a client would take, and what it would leave. */
 export async function lookAtClient(scope: Scope, id: string): Promise<Erasing> {
   const client = await scope.one(Client, id, 'client');
-  const [counts] = await scope.sql<Omit<Erasing, 'name' | 'whyNot'>>(
+  const { emails, shared } = await known(scope, client);
+  const [counts] = await scope.sql<Omit<Erasing, 'name' | 'whyNot' | 'shared'>>(
     `select (select count(*)::int from contact where workspace_id = $1 and client_id = $2) as contacts,
        (select count(*)::int from asset where workspace_id = $1 and client_id = $2) as assets,
        (select count(*)::int from task where workspace_id = $1 and client_id = $2 and note <> '')
@@ -33,10 +33,11 @@ export async function lookAtClient(scope: Scope, id: string): Promise<Erasing> {
        (select count(*)::int from notice where workspace_id = $1 and client_id = $2) as letters,
        (select count(*)::int from task where workspace_id = $1 and client_id = $2) as tasks,
        (select count(*)::int from call where workspace_id = $1 and client_id = $2) as calls`,
-    [id, await ownEmails(scope, id)],
+    [id, emails],
   );
   if (!counts) throw new Error('Counting gives a row.');
-  return { name: client.name, whyNot: client.archivedAt === null ? 'Archive the client first.' : null, ...counts };
+  const whyNot = client.archivedAt === null ? 'Archive the client first.' : null;
+  return { name: client.name, whyNot, shared: [...shared], ...counts };
 }
 
 /**
@@ -66,11 +67,10 @@ export function eraseClient(scope: Scope, id: string, name: string): Promise<voi
       tasks.map((task) => task.id),
       words,
     );
-    const emails = await ownEmails(tx, id);
+    const { own, emails } = await known(tx, client);
     await eraseMails(tx, MAILS, [id, emails]);
     await eraseAnswers(tx, id, emails);
-    const own = erasedWords(await theirsAlone(tx, { clientId: id }, [client.name, ...contacts.flatMap(namesOf)]));
-    if (own) await takeWordsOutElsewhere(tx, own);
+    await takeWordsOutElsewhere(tx, own);
     await eraseRecords(tx, id, {
       contactIds: contacts.map((contact) => contact.id),
       assetIds: assets.map((asset) => asset.id),

@@ -1,5 +1,5 @@
 import type { Scope } from '../platform/scope.ts';
-import { ERASED, type ErasedWords, takeWordsOut } from './words.ts';
+import { ERASED, erasedWords, takeWordsOut } from './words.ts';
 
 /**
  * Mails: that there were some stays, what they said goes; what has not left never does.
@@ -26,15 +26,22 @@ export const eraseBroughtIn = (scope: Scope, which: string, params: readonly unk
     params,
   );
 
+/** By what somebody is known: what is theirs alone, with the addresses of mail among it in small letters, and what others bear too. */
+export interface KnownBy {
+  readonly own: readonly string[];
+  readonly emails: readonly string[];
+  readonly shared: readonly string[];
+}
+
 /**
  * Of texts by which a client or a person is known those by which nobody else here is, in whatever letters: only these are theirs
  * wherever they stand. An address of an office, or a name that two bear, says nothing of whom it is about.
  */
-export async function theirsAlone(
+export async function knownBy(
   scope: Scope,
   { clientId = null, personId = null }: { readonly clientId?: string | null; readonly personId?: string | null },
   texts: readonly string[],
-): Promise<string[]> {
+): Promise<KnownBy> {
   const others = await scope.sql<{ text: string }>(
     `select lower(text) as text from (
        select name as text from client where workspace_id = $1 and id is distinct from $2::uuid
@@ -45,8 +52,14 @@ export async function theirsAlone(
      ) other where lower(text) = any($4::text[])`,
     [clientId, personId, texts.map((text) => text.toLowerCase())],
   );
-  const shared = new Set(others.map(({ text }) => text));
-  return texts.filter((text) => text !== '' && !shared.has(text.toLowerCase()));
+  const borne = new Set(others.map(({ text }) => text));
+  const said = [...new Set(texts)].filter((text) => text !== '');
+  const own = said.filter((text) => !borne.has(text.toLowerCase()));
+  return {
+    own,
+    emails: own.filter((text) => text.includes('@')).map((text) => text.toLowerCase()),
+    shared: said.filter((text) => borne.has(text.toLowerCase())),
+  };
 }
 
 /** Where names stand in texts about something else, of the whole workspace: what was told, sent, or lies in files on their way in. */
@@ -61,7 +74,9 @@ const TEXTS = {
 } as const;
 
 /** Takes names out of texts of the whole workspace. */
-export async function takeWordsOutElsewhere(scope: Scope, words: ErasedWords): Promise<void> {
+export async function takeWordsOutElsewhere(scope: Scope, own: KnownBy['own']): Promise<void> {
+  const words = erasedWords(own);
+  if (words === null) return;
   // A letter that was written stays as it is, but for this.
   await scope.sql(`select set_config('jolly.erasing', 'yes', true) where $1::uuid is not null`);
   for (const [table, columns] of Object.entries(TEXTS)) await takeWordsOut(scope, words, table, columns, 'true');

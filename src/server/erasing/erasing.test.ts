@@ -144,6 +144,7 @@ describe('a client who is erased', () => {
       name: 'Quillfeather Marsh',
       whyNot: null,
       contacts: 2,
+      shared: ['Office@shared.example'],
       assets: 1,
       tasks: standing.length,
     });
@@ -183,7 +184,7 @@ describe('a person who is erased', () => {
       `select p.id from person p join task t on t.done_by = p.id where p.name not in ('Ines Calloway', 'Maud Ferrier') group by p.id order by count(*) desc limit 1`,
     );
     const id = person?.id ?? '';
-    await ask(`update person set name = 'Wilmot Sandpiper', telephone = '01632 960 444' where id = $1`, [id]);
+    await ask(`update person set name = 'Wilmot Sandpiper', telephone = '01632 999 444' where id = $1`, [id]);
     await ask(
       `update account set email = 'wilmot@sandpiper.example' where id = (select account_id from person where id = $1)`,
       [id],
@@ -213,7 +214,7 @@ describe('a person who is erased', () => {
     expect(refused.detail ?? refused.title).toContain('They still work here');
     await ask(`update person set works_until = '2026-11-01' where id = $1`, [id]);
     const { body: look } = await ines.get(`/api/people/${id}/erasing`).expect(200);
-    expect(look).toMatchObject({ name: 'Wilmot Sandpiper', whyNot: null, contacts: 0 });
+    expect(look).toMatchObject({ name: 'Wilmot Sandpiper', whyNot: null, shared: [], contacts: 0 });
     expect(look.notes).toBeGreaterThan(20);
     await ines.post(`/api/people/${id}/erase`).send({ name: 'Wilmot Sandpiper' }).expect(200);
     expect(await placesOf('Sandpiper')).toEqual([]);

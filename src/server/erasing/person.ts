@@ -3,7 +3,7 @@ import { hasLeftBy } from '../../core/index.ts';
 import { Person } from '../platform/identity/person.ts';
 import { invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { eraseBroughtIn, eraseMails, takeWordsOutElsewhere, theirsAlone } from './elsewhere.ts';
+import { eraseBroughtIn, eraseMails, knownBy, takeWordsOutElsewhere } from './elsewhere.ts';
 import { eraseAnswersOf, eraseFiles } from './of-tasks.ts';
 import { ERASED, erasedWords, takeWordsOut } from './words.ts';
 
@@ -24,27 +24,27 @@ async function accountOf(scope: Scope, { id, accountId }: Person): Promise<{ ema
   return account;
 }
 
-/** The addresses that are theirs alone, in small letters. */
-async function ownEmails(scope: Scope, person: Person): Promise<string[]> {
-  const account = await accountOf(scope, person);
-  const emails = [person.email, account?.email].flatMap((email) => (email ? [email.toLowerCase()] : []));
-  return theirsAlone(scope, { personId: person.id }, [...new Set(emails)]);
-}
+const namesOf = (person: Person, account: { readonly email: string } | null): string[] => [
+  ...[person.name, person.email ?? '', account?.email ?? '', person.telephone],
+];
 
 /** What erasing somebody would take, and what it would leave. */
 export async function lookAtPerson(scope: Scope, id: string): Promise<Erasing> {
   const person = await scope.one(Person, id, 'person');
-  const [counts] = await scope.sql<Omit<Erasing, 'name' | 'whyNot' | 'contacts' | 'assets' | 'letters'>>(
+  const names = namesOf(person, await accountOf(scope, person));
+  const { emails, shared } = await knownBy(scope, { personId: id }, names);
+  const [counts] = await scope.sql<Omit<Erasing, 'name' | 'whyNot' | 'shared' | 'contacts' | 'assets' | 'letters'>>(
     `select (select count(*)::int from task where workspace_id = $1 and done_by = $2 and note <> '')
          + (select count(*)::int from task_comment where workspace_id = $1 and by = $2) as notes,
        (select count(*)::int from file where workspace_id = $1 and uploaded_by = $2 and task_id is not null and removed_at is null) as files,
        (select count(*)::int from mail where workspace_id = $1 and lower(to_email) = any($3::text[])) as mails,
        (select count(*)::int from task where workspace_id = $1 and (assignee_id = $2 or done_by = $2)) as tasks,
        (select count(*)::int from call where workspace_id = $1 and rung_by = $2) as calls`,
-    [id, await ownEmails(scope, person)],
+    [id, emails],
   );
   if (!counts) throw new Error('Counting gives a row.');
-  return { name: person.name, whyNot: whyNot(scope, person), contacts: 0, assets: 0, letters: 0, ...counts };
+  const none = { contacts: 0, assets: 0, letters: 0 };
+  return { name: person.name, whyNot: whyNot(scope, person), shared: [...shared], ...none, ...counts };
 }
 
 /**
@@ -59,14 +59,14 @@ export function erasePerson(scope: Scope, id: string, name: string): Promise<voi
     if (person.name !== name.trim())
       throw invalid([{ path: 'name', message: `Write the name as it stands: ${person.name}.` }]);
     const account = await accountOf(tx, person);
-    const names = [person.name, person.email ?? '', account?.email ?? '', person.telephone];
+    const names = namesOf(person, account);
+    const { own, emails } = await knownBy(tx, { personId: id }, names);
     const words = erasedWords(names);
     await eraseWritten(tx, id);
-    await eraseMails(tx, 'lower(to_email) = any($2::text[])', [await ownEmails(tx, person)]);
+    await eraseMails(tx, 'lower(to_email) = any($2::text[])', [emails]);
     await takeOwn(tx, id);
     if (words) await takeWordsOut(tx, words, 'task', { title: 'text' }, 'assignee_id = $2 or done_by = $2', [id]);
-    const own = erasedWords(await theirsAlone(tx, { personId: id }, names));
-    if (own) await takeWordsOutElsewhere(tx, own);
+    await takeWordsOutElsewhere(tx, own);
     await tx.sql(`delete from change where workspace_id = $1 and subject = 'person' and subject_id = $2`, [id]);
     await tx.save(Person, id, {
       ...{ name: `Person who was ${ERASED}`, email: null, telephone: '', tickets: [], ways: {}, accountId: null },

@@ -6,7 +6,17 @@ import { show } from '../../testing/show.tsx';
 import { ErasePart } from './erase-part.tsx';
 
 const ID = '01937000-0000-7000-8000-0000000000c1';
-const GONE = { name: 'Wenna Lusk', whyNot: null, contacts: 2, assets: 1, notes: 1, files: 3, mails: 1, letters: 0 };
+const GONE = {
+  name: 'Wenna Lusk',
+  whyNot: null,
+  shared: ['office@shared.example'],
+  contacts: 2,
+  assets: 1,
+  notes: 1,
+  files: 3,
+  mails: 1,
+  letters: 0,
+};
 
 async function opened(look: object, answer: (sent: unknown) => unknown = () => ({ erased: true })) {
   const sent: unknown[] = [];
@@ -30,6 +40,9 @@ it('tells what goes and what stays before it asks for the name', async () => {
   const { dialog } = await opened({});
   expect(dialog.getByText(/^The name, address and notes/).textContent).toBe(
     'The name, address and notes, 2 contacts, the name of the asset, the words of 1 note or comment, 3 pictures and papers and what 1 mail said; the name wherever titles, messages and mails say it.',
+  );
+  expect(dialog.getByText('Shared').nextSibling?.textContent).toBe(
+    '“office@shared.example” is somebody else’s too: in what is about others it stays.',
   );
   expect(dialog.getByText(/^14 tasks with their days/)).toBeTruthy();
   expect(dialog.getByRole('button', { name: 'Erase for good' })).toHaveProperty('disabled', true);

@@ -80,6 +80,15 @@ function Asked({
         <dd>{sayGoing(of, erasing)}</dd>
         <dt className="text-primary">Stays</dt>
         <dd>{sayStaying(erasing)}</dd>
+        {erasing.shared.length > 0 && (
+          <>
+            <dt className="text-primary">Shared</dt>
+            <dd>
+              {joinAnd(erasing.shared.map((text) => `“${text}”`))} {erasing.shared.length === 1 ? 'is' : 'are'} somebody
+              else’s too: in what is about others {erasing.shared.length === 1 ? 'it stays' : 'they stay'}.
+            </dd>
+          </>
+        )}
         <dt className="text-primary">Besides</dt>
         <dd className="text-ink-2">
           Backups that were made before still hold all of it until they are let go, and so does whoever took something
