@@ -41,7 +41,8 @@ await runScript(async () => {
   let code = 1;
   if (await first.ready) {
     await first.stop();
-    for (const place of [...others, LATER]) await copyPlace(postgres, seed, place);
+    const later = BUILDS.includes(LATER.build) ? [LATER] : [];
+    for (const place of [...others, ...later]) await copyPlace(postgres, seed, place);
     const places = [];
     for (const place of names) places.push(await startPlace(postgres, place, { isMade: true }));
     if ((await Promise.all(places.map(({ ready }) => ready))).every(Boolean)) {

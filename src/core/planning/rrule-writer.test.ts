@@ -4,8 +4,7 @@ import { longestClosure } from '../calendar/closed-season.ts';
 import { makeCalendar } from '../calendar/iso-calendar.ts';
 import { WEEKDAYS_ONLY } from '../calendar/working-calendar.ts';
 import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
-import { TooMuchReckoningError } from '../reckoning.ts';
-import { anyFullRecurrence } from '../recurrence/generated.ts';
+import { anyFullRecurrence, orTooMuch } from '../recurrence/generated.ts';
 import { occurrencesBetween } from '../recurrence/occurrences.ts';
 import { parsePhrase } from '../recurrence/phrase/reader.ts';
 import { parseRRule } from '../recurrence/rrule/reader.ts';
@@ -20,16 +19,6 @@ const holidays = makeCalendar({
 });
 const written = (phrase: string, calendar = WEEKDAYS_ONLY) =>
   writeRRule(parsePhrase(phrase, { start: '2026-11-24' }), { calendar, to: '2027-03-31' }).split('\n');
-
-/** Null for a rule that takes too long to work out: such are refused when they are saved, and not written. */
-function orTooMuch<T>(answer: () => T): T | null {
-  try {
-    return answer();
-  } catch (error) {
-    if (error instanceof TooMuchReckoningError) return null;
-    throw error;
-  }
-}
 
 describe('a recurrence as RRULE', () => {
   it.each([

@@ -3,6 +3,7 @@ import { CONVENTIONS } from '../calendar/business-day.ts';
 import type { Season } from '../calendar/closed-season.ts';
 import { daysInMonth } from '../civil-date/civil-day.ts';
 import { isoOfDay } from '../civil-date/iso-date.ts';
+import { TooMuchReckoningError } from '../reckoning.ts';
 import {
   type ClosedSeasons,
   DAYS_OFF,
@@ -186,3 +187,13 @@ export const anyOrLone: fc.Arbitrary<Recurrence> = fc.oneof(
     }),
   ),
 );
+
+/** Null for a rule that takes too long to work out: such are refused when they are saved, and not written. */
+export function orTooMuch<T>(answer: () => T): T | null {
+  try {
+    return answer();
+  } catch (error) {
+    if (error instanceof TooMuchReckoningError) return null;
+    throw error;
+  }
+}

@@ -79,7 +79,8 @@ export function subjectOf(
 export type Named =
   | { readonly one: Here | null }
   | {
-      readonly problem: LineProblem /** There is none of that name, rather than several. */;
+      readonly problem: LineProblem;
+      /** There is none of that name, rather than several. */
       readonly isUnknown: boolean;
     };
 
