@@ -4,6 +4,7 @@ import { join, relative } from 'node:path';
 import { CHROMIUM, PAPER_READER, POSTGRES, requireDebian, requireNode, requirePackages } from './requirements.mjs';
 import { root } from './root.mjs';
 import { runScript } from './say.mjs';
+import { UNHANDLED_REPORT } from './unhandled.mjs';
 
 /** npm test: all set-up, then types, lint, unit, API and end-to-end tests; ends with `N passed, N failed`. */
 await runScript(async () => {
@@ -16,13 +17,18 @@ await runScript(async () => {
   const e2eReport = join(cache, 'e2e.json');
   rmSync(vitestReport, { force: true });
   rmSync(e2eReport, { force: true });
+  rmSync(UNHANDLED_REPORT, { force: true });
 
   const stages = [
     { name: 'types', run: () => bin('tsc'), count: oneCheck },
     { name: 'lint', run: () => bin('biome', 'check', '.'), count: oneCheck },
     {
       name: 'unit and API',
-      run: () => bin('vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${vitestReport}`),
+      run: () =>
+        bin(
+          ...['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${vitestReport}`],
+          `--reporter=${join(root, 'scripts', 'unhandled.mjs')}`,
+        ),
       count: (ok) => countVitest(vitestReport, ok),
     },
     {
@@ -81,6 +87,8 @@ function countVitest(report, ok) {
     if (fell.length === 0) return status === 'failed' ? [`${relative(root, name)}: ${why(message)}`] : [];
     return fell.map((one) => `${relative(root, name)}: ${one.fullName}: ${why(one.failureMessages[0])}`);
   });
+  const unhandled = existsSync(UNHANDLED_REPORT) ? JSON.parse(readFileSync(UNHANDLED_REPORT, 'utf8')) : [];
+  names.push(...unhandled.map(({ message, stack }) => `beside the tests: ${message}\n${stack ?? ''}`));
   return { ...atLeastOneFailure({ passed: numPassedTests, failed: numFailedTests }, ok), names };
 }
 

@@ -50,13 +50,20 @@ const linkedLine = z.object({
 export type LinkedLine = z.infer<typeof linkedLine>;
 
 const linkedTaskSchema = linkedLine.extend({
+  /** Grows with every change: an answer that was overtaken on its way is known by it. */
+  version: z.number().int(),
   estimateMinutes: z.number().int(),
   instructions: z.string(),
   brief: z.string(),
   links: z.array(linkSchema),
   /** Files to be read, and those that were sent. */
   templateFiles: z.array(fileSchema),
-  files: z.array(fileSchema),
+  files: z.array(
+    fileSchema.extend({
+      /** Under which it was sent, so that the device that waits to send it knows that it is here; null for one of the office. */
+      key: id.nullable(),
+    }),
+  ),
   demands: z.array(demandSchema).readonly(),
   steps: z.array(checkLineSchema.extend({ isTicked: z.boolean() })),
   answers: taskSchema.shape.answers,

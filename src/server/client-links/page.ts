@@ -1,6 +1,7 @@
 import type { LinkedLine, LinkedTask, Task as TaskAnswer } from '../../contract/index.ts';
 import { type Demand, firstName, ownOf, sayAnswer } from '../../core/index.ts';
 import { Asset } from '../clients/index.ts';
+import { contactKeysOf } from '../files/stored/index.ts';
 import { notFound, notNow } from '../platform/refusal.ts';
 import type { ByLink, Scope } from '../platform/scope.ts';
 import { post } from '../post/index.ts';
@@ -62,14 +63,16 @@ export async function linkedTask(scope: Scope, taskId: string): Promise<LinkedTa
 
 async function seen(scope: Scope, task: TaskAnswer): Promise<LinkedTask> {
   const asset = task.asset === null ? null : await scope.one(Asset, task.asset.id, 'asset');
-  const { id, title, dueOn, dueTime, estimateMinutes, instructions, brief, links, demands, note, doneAt } = task;
+  const { id, version, title, dueOn, dueTime, estimateMinutes, instructions, brief, links, demands, note, doneAt } =
+    task;
+  const keys = await contactKeysOf(scope, id);
   const nameless = <T extends { readonly by: string | null }>(one: T): T => ({ ...one, by: null });
   return {
-    ...{ id, title, dueOn, dueTime, estimateMinutes, instructions, brief, links, demands, note, doneAt },
+    ...{ id, version, title, dueOn, dueTime, estimateMinutes, instructions, brief, links, demands, note, doneAt },
     about: aboutOf(asset?.name ?? null, asset?.place ?? null),
     state: stateOf(task.state),
     templateFiles: task.templateFiles.map(nameless),
-    files: task.files.map(nameless),
+    files: task.files.map((file) => ({ ...nameless(file), key: keys.get(file.id) ?? null })),
     steps: task.steps.map(({ tickedAt, tickedBy: _, ...line }) => ({ ...line, isTicked: tickedAt !== null })),
     answers: Object.fromEntries(Object.entries(task.answers).map(([key, answer]) => [key, nameless(answer)])),
     sentBack: task.sentBack && { at: task.sentBack.at, reason: task.sentBack.reason },

@@ -3,6 +3,7 @@ export { StoredFile } from './entity.ts';
 export { type FileSource, setTemplateFiles } from './of-templates.ts';
 export {
   bytesOf,
+  contactKeysOf,
   filesOfTasks,
   filesOfTemplate,
   IN_TEXT,

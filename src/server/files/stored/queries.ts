@@ -72,6 +72,16 @@ export async function filesOfTemplate(scope: Scope, templateId: string): Promise
   return rows.map((row) => describe(scope, row));
 }
 
+/** Under which keys a client's contact sent files of a task, by the files' ids. */
+export async function contactKeysOf(scope: Scope, taskId: string): Promise<ReadonlyMap<string, string>> {
+  const rows = await scope.sql<{ id: string; key: string }>(
+    `select id, upload_key as key from file
+     where workspace_id = $1 and task_id = $2 and by_contact is not null and removed_at is null`,
+    [taskId],
+  );
+  return new Map(rows.map(({ id, key }) => [id, key]));
+}
+
 /** How many files a task has for each of its demands. */
 export async function proofFilesOf(scope: Scope, taskId: string): Promise<Record<string, number>> {
   return (await proofFilesOfTasks(scope, [taskId])).get(taskId) ?? {};

@@ -1,19 +1,28 @@
+import 'fake-indexeddb/auto';
 import { screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { beforeEach, describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { LinkedTask, OpenedLink } from '../../../contract/index.ts';
 import { problemOf } from '../../../contract/problems.ts';
 import { USUAL_WAYS } from '../../../core/index.ts';
 import { show } from '../../testing/show.tsx';
 import { askedItems, missingItems, sayMissingItems } from './asked-items.ts';
 import ByLinkPage from './by-link-page.tsx';
+import { KeptFiles } from './kept-files.ts';
 import { placeOf } from './link-api.ts';
 
 const ID = '01937000-0000-7000-8000-0000000000c1';
 const OTHER = '01937000-0000-7000-8000-0000000000c2';
 
 const taskOf = (of: Partial<LinkedTask> = {}): LinkedTask => ({
-  ...{ id: ID, title: 'Certificate', about: 'Grey Wagtail, berth A 12', dueOn: '2026-12-04', dueTime: null },
+  ...{
+    id: ID,
+    version: 1,
+    title: 'Certificate',
+    about: 'Grey Wagtail, berth A 12',
+    dueOn: '2026-12-04',
+    dueTime: null,
+  },
   ...{ state: 'open', estimateMinutes: 5, instructions: '', brief: '', links: [], templateFiles: [], files: [] },
   demands: [
     { key: 'paper', label: 'The certificate', kind: 'file' },
@@ -35,6 +44,11 @@ const refusal = (kind: 'not-now' | 'invalid' | 'changed-meanwhile', detail: stri
   const problem = problemOf(kind, detail);
   return new Response(JSON.stringify(problem), { status: problem.status });
 };
+const fileOf = (of: Partial<LinkedTask['files'][number]> = {}): LinkedTask['files'][number] => ({
+  ...{ id: OTHER, name: 'a.pdf', mediaType: 'application/pdf', bytes: 1, isPicture: false, demand: 'paper' },
+  ...{ isKept: false, at: '2026-11-24T10:40', by: null, key: null },
+  ...of,
+});
 const answers = { until: { value: '2027-12-04', remark: '', at: '2026-11-24T10:40', by: null } };
 const page = (task: LinkedTask, more: Readonly<Record<string, unknown>> = {}) =>
   show(<ByLinkPage />, { answers: { 'POST /link': opened([task]), [`/link/tasks/${ID}`]: task, ...more } });
@@ -143,6 +157,28 @@ describe('the page behind a link', () => {
     expect(screen.getByLabelText<HTMLTextAreaElement>('Anything else that we should know').value).toBe(both);
   });
 
+  it('shows a file once, and sends it no more, that got there while only the answer was lost', async () => {
+    const waiting = new KeptFiles(ID, 'paper');
+    await waiting.keep(OTHER, new File(['%PDF-'], 'a.pdf', { type: 'application/pdf' }));
+    const sends = vi.spyOn(XMLHttpRequest.prototype, 'send');
+    await page(taskOf({ files: [fileOf({ key: OTHER })] }));
+    expect(await screen.findByRole('button', { name: 'Take away a.pdf' })).toBeTruthy();
+    await waitFor(async () => expect(await waiting.all()).toEqual([]));
+    expect(screen.getAllByText('a.pdf')).toHaveLength(1);
+    expect(sends).not.toHaveBeenCalled();
+    sends.mockRestore();
+  });
+
+  it('shows nothing again that a newer answer has overtaken on its way', async () => {
+    const user = userEvent.setup();
+    await page(taskOf({ version: 3, files: [fileOf()] }), {
+      [`PUT /link/tasks/${ID}/ticks`]: { task: taskOf({ version: 2 }) },
+    });
+    await user.click(await screen.findByRole('checkbox', { name: 'The rules are read' }));
+    await waitFor(() => expect(Object.keys(localStorage).filter((key) => key.includes('link'))).toEqual([]));
+    expect(screen.getByText('a.pdf')).toBeTruthy();
+  });
+
   it('says beside a tick why it was refused', async () => {
     const user = userEvent.setup();
     await page(taskOf(), { [`PUT /link/tasks/${ID}/ticks`]: () => refusal('not-now', 'It is finished.') });
@@ -221,8 +257,7 @@ describe('what is missing', () => {
     };
     // Outside its limits it asks for a remark.
     expect(sayMissingItems(missingItems(task, items, here))).toBe('the file for 2 and the answer to 4');
-    const file = { id: 'f', name: 'a.pdf', mediaType: 'application/pdf', bytes: 1, isPicture: false };
-    const withFile = { ...task, files: [{ ...file, demand: 'paper', isKept: false, at: '', by: null }] };
+    const withFile = { ...task, files: [fileOf()] };
     const within = { ...here, feet: { ...kept, value: 12 } };
     expect(missingItems(withFile, items, within)).toEqual([]);
   });

@@ -152,6 +152,7 @@ export function FilesAsked({ name, demand, task, onTask }: FilesAskedProps) {
   const camera = useRef<HTMLInputElement>(null);
   const chooser = useRef<HTMLInputElement>(null);
   const files = task.files.filter((file) => file.demand === demand.key);
+  const hasCome = (key: string) => files.some((file) => file.key === key);
   const kept = useMemo(() => new KeptFiles(task.id, demand.key), [task.id, demand.key]);
   const going = useRef(new Set<string>());
   const isKept = useRef(new Set<string>());
@@ -190,9 +191,10 @@ export function FilesAsked({ name, demand, task, onTask }: FilesAskedProps) {
       going.current.delete(key);
     }
   };
-  /** What an earlier visit left, and what waits for a connection. */
+  /** What an earlier visit left, and what waits for a connection; not what got there and only its answer was lost. */
   const sendKept = useEffectEvent(async () => {
     for (const [key, file] of await kept.all()) {
+      if (hasCome(key)) leave(key);
       if (settled.current.has(key)) continue;
       isKept.current.add(key);
       setSending((all) =>
@@ -247,6 +249,8 @@ export function FilesAsked({ name, demand, task, onTask }: FilesAskedProps) {
     />
   );
   const called = demand.label || 'this';
+  // Another answer may bring a file before that of its own sending does: it stands once.
+  const onTheWay = sending.filter(({ key }) => !hasCome(key));
   return (
     <div>
       {name}
@@ -269,7 +273,7 @@ export function FilesAsked({ name, demand, task, onTask }: FilesAskedProps) {
           </button>
         </div>
       ))}
-      {sending.map((one) => (
+      {onTheWay.map((one) => (
         <div key={one.key} className="mt-2 text-[15px] leading-5">
           <span className="block truncate">{one.file.name}</span>
           {one.said === null ? (

@@ -26,16 +26,21 @@ interface LinkedTaskPageProps {
 /** One thing that a client is asked for: what it is, by when, and the fields of it; once it is sent, what was. */
 export function LinkedTaskPage({ opened, taskId, back, onChanged }: LinkedTaskPageProps) {
   const [task, setTask] = useState<LinkedTask | null>(null);
+  // What is written and what is sent as a file are asked for beside each other: an answer may be overtaken by a newer one.
+  const take = useCallback(
+    (next: LinkedTask) => setTask((shown) => (shown !== null && next.version < shown.version ? shown : next)),
+    [],
+  );
   const [problem, setProblem] = useState<ProblemError | null>(null);
   const [busy, setBusy] = useState(false);
   const writing = useMemo(
     () =>
       new KeptWriting(taskId, async (field, kept) => {
         const { task: next } = await sendWriting(taskId, field, kept);
-        setTask(next);
+        take(next);
         return field === NOTE_FIELD ? next.note : '';
       }),
-    [taskId],
+    [taskId, take],
   );
   const here = useSyncExternalStore(writing.subscribe, writing.snapshot);
   const during = async (work: () => Promise<void>) => {
@@ -53,12 +58,12 @@ export function LinkedTaskPage({ opened, taskId, back, onChanged }: LinkedTaskPa
   const load = useCallback(
     () =>
       askByLink(byLinkAddresses.task, { params: { taskId } })
-        .then(setTask)
+        .then(take)
         .catch((error: unknown) => {
           if (!(error instanceof ProblemError)) throw error;
           setProblem(error);
         }),
-    [taskId],
+    [taskId, take],
   );
   useEffect(() => {
     let end = () => {};
@@ -94,12 +99,12 @@ export function LinkedTaskPage({ opened, taskId, back, onChanged }: LinkedTaskPa
           ...NOT_ALL,
           detail: 'Not all that you wrote has arrived yet. It is kept on this device; try again.',
         });
-      setTask((await askByLink(byLinkAddresses.finish, { params: { taskId } })).task);
+      take((await askByLink(byLinkAddresses.finish, { params: { taskId } })).task);
       onChanged();
     });
   const takeBack = () =>
     during(async () => {
-      setTask((await askByLink(byLinkAddresses.takeBack, { params: { taskId } })).task);
+      take((await askByLink(byLinkAddresses.takeBack, { params: { taskId } })).task);
       onChanged();
     });
   if (task.state === 'toCheck' || task.state === 'done')
@@ -146,7 +151,7 @@ export function LinkedTaskPage({ opened, taskId, back, onChanged }: LinkedTaskPa
                 here={here}
                 writing={writing}
                 today={dayOfIso(opened.today)}
-                onTask={setTask}
+                onTask={take}
               />
             </li>
           ))}
