@@ -252,6 +252,8 @@ describe('remarks on a plan', () => {
     const other = planned({}, [{ kind: 'weeks', every: 1, on: [4] }]);
     expect(kinds(other, { before }).map(({ kind }) => kind)).not.toContain('no change');
     expect(kinds(before, { before })).toEqual([]);
+    const later = planned({ recurrence: { ...before.recurrence, end: { kind: 'on', date: '2028-06-01' } } });
+    expect(kinds(later, { before }).map(({ kind }) => kind)).not.toContain('no change');
   });
 
   it('count the dates of a closed season', () => {

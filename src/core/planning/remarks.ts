@@ -42,12 +42,16 @@ function ended({ recurrence }: PlannedSchedule, { next }: Outlook, { today }: Re
 }
 
 const TWO_YEARS = 730;
+/** Within so many days most changes show: two years of dates, twice, take longer than a keystroke should. */
+const SOON = 56;
 
 /** A change that changes no date, time or person in the next two years is likely not what was meant. */
 function noChange(schedule: PlannedSchedule, { before, calendar, today }: RemarkContext): Remark[] {
   if (!before) return [];
-  const plan = (planned: PlannedSchedule) => JSON.stringify(planDays(planned, calendar, today, today + TWO_YEARS));
-  if (JSON.stringify(schedule) === JSON.stringify(before) || plan(schedule) !== plan(before)) return [];
+  if (JSON.stringify(schedule) === JSON.stringify(before)) return [];
+  const plan = (one: PlannedSchedule, days: number) => JSON.stringify(planDays(one, calendar, today, today + days));
+  const differs = (days: number) => plan(schedule, days) !== plan(before, days);
+  if (differs(SOON) || differs(TWO_YEARS)) return [];
   return [remark('no change', 'No date changes by this in the next two years.')];
 }
 

@@ -14,6 +14,7 @@ import {
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
 import { GripVertical, X } from 'lucide-react';
+import { memo } from 'react';
 
 export interface RosterPlace {
   readonly personId: string;
@@ -35,7 +36,7 @@ interface RosterListProps {
 }
 
 /** People in the order of their turns, put in another by dragging: by mouse, or with Space and the arrow keys. */
-export function RosterList({ places, chosenId, onChoose, onMove, onDrop }: RosterListProps) {
+export const RosterList = memo(function RosterList({ places, chosenId, onChoose, onMove, onDrop }: RosterListProps) {
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -78,7 +79,7 @@ export function RosterList({ places, chosenId, onChoose, onMove, onDrop }: Roste
       </SortableContext>
     </DndContext>
   );
-}
+});
 
 interface PlaceRowProps {
   readonly id: string;

@@ -16,6 +16,7 @@ import {
 } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { ChoiceBlank, DateBlank } from '../../../kit/blanks.tsx';
+import { useNewest } from '../../../kit/newest.ts';
 import { Picker } from '../../../kit/picker.tsx';
 import { sayShortDay } from '../../../kit/ways.ts';
 import { RosterList, type RosterPlace } from './roster-list.tsx';
@@ -46,27 +47,29 @@ export function TurnBlanks({ rule, set, datesBetween, nextOf, chosenId, onChosen
   const inits = useMemo(() => initialsOf(roster.people, callNames(people)), [roster.people, people]);
   const setTurns = (next: Turns) => set({ ...rule, turns: next });
   const order = (ids: readonly string[]) => setTurns(withOrder(turns, today, ids, datesBetween));
-  const places = roster.people.map((personId): RosterPlace => {
-    const person = people.find(({ id }) => id === personId);
-    const next = nextOf.get(personId);
-    return {
-      personId,
-      name: person?.name ?? NOT_HERE,
-      initial: inits.get(personId) ?? '?',
-      next: next === undefined ? 'no date within a year' : sayShortDay(next),
-      trouble: person && !hasLeftBy(person, today) ? null : 'has left',
-    };
-  });
+  const places = useMemo(
+    () =>
+      roster.people.map((personId): RosterPlace => {
+        const person = people.find(({ id }) => id === personId);
+        const next = nextOf.get(personId);
+        return {
+          personId,
+          name: person?.name ?? NOT_HERE,
+          initial: inits.get(personId) ?? '?',
+          next: next === undefined ? 'no date within a year' : sayShortDay(next),
+          trouble: person && !hasLeftBy(person, today) ? null : 'has left',
+        };
+      }),
+    [roster.people, people, nextOf, inits, today],
+  );
+  // A long order is not drawn with every key that is typed above it.
+  const choose = useNewest(onChosen);
+  const move = useNewest((from: number, to: number) => order(moved(roster.people, from, to)));
+  const drop = useNewest((index: number) => order(roster.people.filter((_, i) => i !== index)));
   const later = turns.rosters.filter(({ from }) => from > isoOfDay(today) && from > roster.from);
   return (
     <>
-      <RosterList
-        places={places}
-        chosenId={chosenId}
-        onChoose={onChosen}
-        onMove={(from, to) => order(moved(roster.people, from, to))}
-        onDrop={(index) => order(roster.people.filter((_, i) => i !== index))}
-      />
+      <RosterList places={places} chosenId={chosenId} onChoose={choose} onMove={move} onDrop={drop} />
       <div className="mt-1">
         <Picker
           label="Add a person to the turns"
