@@ -50,7 +50,7 @@ const linkedLine = z.object({
 export type LinkedLine = z.infer<typeof linkedLine>;
 
 const linkedTaskSchema = linkedLine.extend({
-  /** Grows with every change: an answer that was overtaken on its way is known by it. */
+  /** Grows with every change of it and of its files: an answer that was overtaken on its way is known by it. */
   version: z.number().int(),
   estimateMinutes: z.number().int(),
   instructions: z.string(),

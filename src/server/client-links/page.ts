@@ -1,7 +1,7 @@
 import type { LinkedLine, LinkedTask, Task as TaskAnswer } from '../../contract/index.ts';
 import { type Demand, firstName, ownOf, sayAnswer } from '../../core/index.ts';
 import { Asset } from '../clients/index.ts';
-import { contactKeysOf } from '../files/stored/index.ts';
+import { filesByLink } from '../files/stored/index.ts';
 import { notFound, notNow } from '../platform/refusal.ts';
 import type { ByLink, Scope } from '../platform/scope.ts';
 import { post } from '../post/index.ts';
@@ -63,12 +63,12 @@ export async function linkedTask(scope: Scope, taskId: string): Promise<LinkedTa
 
 async function seen(scope: Scope, task: TaskAnswer): Promise<LinkedTask> {
   const asset = task.asset === null ? null : await scope.one(Asset, task.asset.id, 'asset');
-  const { id, version, title, dueOn, dueTime, estimateMinutes, instructions, brief, links, demands, note, doneAt } =
-    task;
-  const keys = await contactKeysOf(scope, id);
+  const { id, title, dueOn, dueTime, estimateMinutes, instructions, brief, links, demands, note, doneAt } = task;
+  const { keys, changes } = await filesByLink(scope, id);
   const nameless = <T extends { readonly by: string | null }>(one: T): T => ({ ...one, by: null });
   return {
-    ...{ id, version, title, dueOn, dueTime, estimateMinutes, instructions, brief, links, demands, note, doneAt },
+    ...{ id, title, dueOn, dueTime, estimateMinutes, instructions, brief, links, demands, note, doneAt },
+    version: task.version + changes,
     about: aboutOf(asset?.name ?? null, asset?.place ?? null),
     state: stateOf(task.state),
     templateFiles: task.templateFiles.map(nameless),

@@ -3,7 +3,7 @@ export { StoredFile } from './entity.ts';
 export { type FileSource, setTemplateFiles } from './of-templates.ts';
 export {
   bytesOf,
-  contactKeysOf,
+  filesByLink,
   filesOfTasks,
   filesOfTemplate,
   IN_TEXT,

@@ -72,14 +72,25 @@ export async function filesOfTemplate(scope: Scope, templateId: string): Promise
   return rows.map((row) => describe(scope, row));
 }
 
-/** Under which keys a client's contact sent files of a task, by the files' ids. */
-export async function contactKeysOf(scope: Scope, taskId: string): Promise<ReadonlyMap<string, string>> {
-  const rows = await scope.sql<{ id: string; key: string }>(
-    `select id, upload_key as key from file
-     where workspace_id = $1 and task_id = $2 and by_contact is not null and removed_at is null`,
+/** What a client's page is told of a task's files beside what they are. */
+export interface FilesByLink {
+  /** Under which keys they were sent by a link, by their ids. */
+  readonly keys: ReadonlyMap<string, string>;
+  /** How often a file of it has come, gone, or come back: more with each, as each is written down. */
+  readonly changes: number;
+}
+
+export async function filesByLink(scope: Scope, taskId: string): Promise<FilesByLink> {
+  const rows = await scope.sql<{ id: string; key: string; isTheirs: boolean; changes: number }>(
+    `select f.id, f.upload_key as key, f.by_contact is not null and f.removed_at is null as "isTheirs",
+       (select count(*)::int from change c where c.workspace_id = $1 and c.subject = 'file' and c.subject_id = f.id) as changes
+     from file f where f.workspace_id = $1 and f.task_id = $2`,
     [taskId],
   );
-  return new Map(rows.map(({ id, key }) => [id, key]));
+  return {
+    keys: new Map(rows.flatMap(({ id, key, isTheirs }) => (isTheirs ? [[id, key] as const] : []))),
+    changes: rows.reduce((sum, { changes }) => sum + changes, 0),
+  };
 }
 
 /** How many files a task has for each of its demands. */
