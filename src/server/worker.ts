@@ -1,3 +1,4 @@
+import { setTimeout as after } from 'node:timers/promises';
 import { type JobHelpers, type Runner, run, type Task, Logger as WorkerLogger } from 'graphile-worker';
 import type pg from 'pg';
 import type { Logger } from 'pino';
@@ -35,6 +36,8 @@ import { deliverWebhooks, noteLate, sweepDeliveries } from './webhooks/index.ts'
 
 /** How often it is looked whether something was done of which somebody is to hear. */
 const TELL_EVERY_MS = 1_500;
+/** What breaks a queue down may still be there: it is not begun again on the spot. */
+const REST_MS = 1_000;
 /** Failures in a row after which somebody is told of them. */
 const TOLD_AFTER = 3;
 const isServerJob = (job: string): job is ServerJob => SERVER_JOBS.some((one) => one === job);
@@ -104,12 +107,14 @@ export async function startWorker(parts: WorkerParts): Promise<RunningWorker> {
   const postman = new Postman(source, { ...post.outside, isStandIn: parts.mail === null, origin }, log);
   const begin = async (): Promise<Runner> => {
     const runner = await startRunner(parts, postman, post);
-    runner.promise.catch(async (error: unknown) => {
+    const again = async (error: unknown) => {
       if (isStopped) return;
-      parts.log.error({ err: error }, 'the job queue broke down and is begun again');
-      current = untilDatabaseAnswers(begin, parts.log);
-      await current.catch((again: unknown) => parts.log.fatal({ err: again }, 'the job queue can’t be begun again'));
-    });
+      log.error({ err: error }, 'the job queue broke down and is begun again');
+      current = after(REST_MS).then(() => untilDatabaseAnswers(begin, log));
+      await current.catch((failed: unknown) => log.fatal({ err: failed }, 'the job queue can’t be begun again'));
+    };
+    // What it breaks down of it logs itself, and ends as if it had been stopped.
+    void runner.promise.then(again, again);
     return runner;
   };
   let current = begin();
@@ -119,7 +124,9 @@ export async function startWorker(parts: WorkerParts): Promise<RunningWorker> {
     async stop() {
       isStopped = true;
       stopTelling();
-      await (await current).stop();
+      await current
+        .then((runner) => runner.stop())
+        .catch((error: unknown) => log.warn({ err: error }, 'the job queue had ended before it was stopped'));
       postman.close();
       await post.server?.stop();
     },
@@ -355,6 +362,18 @@ async function startRunner(
       }),
     },
   });
+  try {
+    await askForWhatIsOwed(runner, source);
+  } catch (error) {
+    // Another is begun in its place, and this one must not go on beside it.
+    await runner.stop().catch((again: unknown) => log.warn({ err: again }, 'a job queue could not be given up'));
+    throw error;
+  }
+  return runner;
+}
+
+/** What fell due while nothing ran. */
+async function askForWhatIsOwed(runner: Runner, source: DataSource): Promise<void> {
   for (const workspace of await source.getRepository(Workspace).find()) {
     await runner.addJob('make', { workspaceId: workspace.id, why: 'startup' } satisfies MakePayload, {
       jobKey: `make:${workspace.id}`,
@@ -366,7 +385,6 @@ async function startRunner(
   for (const { id, workspaceId } of await source.getRepository(Run).findBy({ state: 'running' })) {
     await runner.addJob('fill', { workspaceId, runId: id } satisfies FillPayload, { jobKey: `fill:${id}` });
   }
-  return runner;
 }
 
 /** Every job may be begun again from its start, so it goes on when the database is back. */

@@ -18,6 +18,7 @@ export class Listener {
   constructor(
     private readonly databaseUrl: string,
     private readonly log: Logger,
+    private readonly reconnectMs = RECONNECT_MS,
   ) {}
 
   /** Before it begins to listen. */
@@ -29,13 +30,23 @@ export class Listener {
     return this.client !== null;
   }
 
+  /** @throws where the database can't be reached: nothing goes on by itself then */
   async listen(): Promise<void> {
     const client = new pg.Client({ connectionString: this.databaseUrl });
     client.on('notification', ({ channel, payload }) => this.channels.get(channel)?.onNews(payload ?? ''));
     client.on('error', (error) => this.log.warn({ err: error }, 'what the database tells is interrupted'));
-    client.on('end', () => this.listenAgain());
-    await client.connect();
-    for (const channel of this.channels.keys()) await client.query(`listen ${channel}`);
+    // One that never got as far ends too: whoever tried it tries again, and nobody beside.
+    client.on('end', () => {
+      if (this.client === client) this.listenAgain();
+    });
+    try {
+      await client.connect();
+      for (const channel of this.channels.keys()) await client.query(`listen ${channel}`);
+    } catch (error) {
+      await client.end();
+      throw error;
+    }
+    if (this.closed) return client.end();
     this.client = client;
   }
 
@@ -57,7 +68,7 @@ export class Listener {
           this.log.warn({ err: error }, 'the database is still away');
           this.listenAgain();
         });
-    }, RECONNECT_MS);
+    }, this.reconnectMs);
   }
 
   async close(): Promise<void> {
