@@ -1,5 +1,13 @@
+import { EventEmitter } from 'node:events';
 import { setTimeout as after } from 'node:timers/promises';
-import { type JobHelpers, type Runner, run, type Task, Logger as WorkerLogger } from 'graphile-worker';
+import {
+  type JobHelpers,
+  type Runner,
+  run,
+  type Task,
+  type WorkerEvents,
+  Logger as WorkerLogger,
+} from 'graphile-worker';
 import type pg from 'pg';
 import type { Logger } from 'pino';
 import { type DataSource, IsNull, Not } from 'typeorm';
@@ -106,15 +114,21 @@ export async function startWorker(parts: WorkerParts): Promise<RunningWorker> {
   const post = await startPost(parts);
   const postman = new Postman(source, { ...post.outside, isStandIn: parts.mail === null, origin }, log);
   const begin = async (): Promise<Runner> => {
-    const runner = await startRunner(parts, postman, post);
-    const again = async (error: unknown) => {
+    // Its promise may never settle when it goes down: that it begins to is what counts.
+    const events: WorkerEvents = new EventEmitter();
+    const goesDown = new Promise<string>((resolve) => {
+      events.once('pool:gracefulShutdown', ({ message }) => resolve(message));
+      events.once('pool:forcefulShutdown', ({ message }) => resolve(message));
+    });
+    const runner = await startRunner(parts, postman, post, events);
+    const again = async (why: string) => {
       if (isStopped) return;
-      log.error({ err: error }, 'the job queue broke down and is begun again');
+      log.error({ why }, 'the job queue broke down and is begun again');
+      runner.stop().catch((error: unknown) => log.debug({ err: error }, 'the queue before had stopped by itself'));
       current = after(REST_MS).then(() => untilDatabaseAnswers(begin, log));
       await current.catch((failed: unknown) => log.fatal({ err: failed }, 'the job queue can’t be begun again'));
     };
-    // What it breaks down of it logs itself, and ends as if it had been stopped.
-    void runner.promise.then(again, again);
+    void goesDown.then(again);
     return runner;
   };
   let current = begin();
@@ -217,6 +231,7 @@ async function startRunner(
   { source, pool, clock, log, files, backups, tellsInside, origin }: WorkerParts,
   postman: Postman,
   post: PostParts,
+  events: WorkerEvents,
 ): Promise<Runner> {
   const scopeOf = (workspace: Workspace) => Scope.on(source, workspace, null, clock);
   /** A job of one workspace, which may be gone by now. */
@@ -249,6 +264,7 @@ async function startRunner(
   };
   const runner = await run({
     pgPool: pool,
+    events,
     noHandleSignals: true,
     // With a delay, if of nothing, a job that can't be handed back ends the queue, which is then begun again;
     // without one it is an error that nobody catches.
