@@ -121,15 +121,25 @@ export async function startWorker(parts: WorkerParts): Promise<RunningWorker> {
       events.once('pool:forcefulShutdown', ({ message }) => resolve(message));
     });
     const runner = await startRunner(parts, postman, post, events);
-    const again = async (why: string) => {
+    void goesDown.then((why) => {
       if (isStopped) return;
       log.error({ why }, 'the job queue broke down and is begun again');
       runner.stop().catch((error: unknown) => log.debug({ err: error }, 'the queue before had stopped by itself'));
-      current = after(REST_MS).then(() => untilDatabaseAnswers(begin, log));
-      await current.catch((failed: unknown) => log.fatal({ err: failed }, 'the job queue can’t be begun again'));
-    };
-    void goesDown.then(again);
+      current = beginAgain();
+    });
     return runner;
+  };
+  /** Whatever keeps it from it, and however long: without a queue nothing is made. */
+  const beginAgain = async (): Promise<Runner> => {
+    for (;;) {
+      await after(REST_MS);
+      if (isStopped) throw new Error('The queue is begun no more: the server stops.');
+      try {
+        return await begin();
+      } catch (error) {
+        log.error({ err: error }, 'the job queue can’t be begun yet');
+      }
+    }
   };
   let current = begin();
   await current;
