@@ -17,18 +17,22 @@ import { planProblem } from './owed.ts';
 import { partsOf, plannedSchedule, type ScheduleRow, scheduleRows } from './schedule-row.ts';
 import { type Making, makingFor, rowAsksForLoad } from './who-does.ts';
 
-/** A task that is not made yet: on which day it is due, and whose it will be. */
-export interface FarDate {
-  readonly dueOn: CivilDay;
+/** Whose a task that is not made yet will be. */
+export interface FarWhose {
   readonly assigneeId: string | null;
   /** The role or the team of whom any one may take it. */
   readonly role: string | null;
   readonly team: string | null;
 }
 
+/** The days on which tasks of the same people are due, in order: 10,000 schedules foresee half a million of them. */
+export interface FarDays extends FarWhose {
+  readonly dueOn: Int32Array;
+}
+
 /** What a schedule foresees far ahead. */
 export interface FarDates {
-  readonly dates: readonly FarDate[];
+  readonly days: readonly FarDays[];
   /** When it rests: in its closed seasons, paused, or for good. */
   readonly rests: readonly DaySpan[];
 }
@@ -56,9 +60,7 @@ export const farDates = keptOfSome<FarDates>(async (scope, ids) => {
       isFluid: rowAsksForLoad(row),
       told: {
         rests,
-        dates: dates
-          .filter((date) => open.has(date))
-          .map(({ dueOn, assigneeId, role, team }) => ({ dueOn, assigneeId, role, team })),
+        days: daysOf(dates.filter((date) => open.has(date))),
       },
     },
   ]);
@@ -93,6 +95,18 @@ function datesOf(scope: Scope, row: ScheduleRow, making: Making) {
     if (planProblem(error) === null) throw error;
     return { dates: [], rests: [] };
   }
+}
+
+/** By whose they are. */
+function daysOf(dates: readonly (FarWhose & { readonly dueOn: CivilDay })[]): FarDays[] {
+  const byWhose = new Map<string, FarWhose & { readonly days: CivilDay[] }>();
+  for (const { dueOn, assigneeId, role, team } of dates) {
+    const key = JSON.stringify([assigneeId, role, team]);
+    const there = byWhose.get(key);
+    if (there) there.days.push(dueOn);
+    else byWhose.set(key, { assigneeId, role, team, days: [dueOn] });
+  }
+  return [...byWhose.values()].map(({ days, ...whose }) => ({ ...whose, dueOn: Int32Array.from(days).sort() }));
 }
 
 function restsOf(schedule: PlannedSchedule, from: CivilDay, to: CivilDay): DaySpan[] {

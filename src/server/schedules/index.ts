@@ -17,7 +17,7 @@ export {
 } from './changing.ts';
 export { createSchedules, impactOfCreating, newSchedule } from './creating.ts';
 export { Schedule, TurnSwap } from './entity.ts';
-export { FAR_DAYS, type FarDate, type FarDates, farDates } from './far-dates.ts';
+export { FAR_DAYS, type FarDates, type FarWhose, farDates } from './far-dates.ts';
 export { comparedYears, countedItems, impactOf, impactWords, plannedYear, TOLD_OF_EACH } from './impact.ts';
 export { type KeptLine, keptLines } from './kept-lines.ts';
 export {

@@ -19,9 +19,19 @@ import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
 import { FAR_DAYS, type FarDates, farDates } from '../schedules/index.ts';
 import { isHeldUp, isLate, namesOfFilter, type TaskQuestion } from '../task-list/index.ts';
-import { WAS_ON_TIME } from '../tasks/stored/index.ts';
+import { ENDED, UNFINISHED, WAS_ON_TIME } from '../tasks/stored/index.ts';
 import { placingOf } from './placing.ts';
-import { type RowOf, rowsFrom, type ScheduleOfRows, schedulesOfRows, taskColumnOf, tasksOf } from './rows.ts';
+import {
+  isOfPeople,
+  type RowOf,
+  rowCount,
+  rowsFrom,
+  rowsThere,
+  type ScheduleOfRows,
+  schedulesOfRows,
+  taskColumnOf,
+  tasksOf,
+} from './rows.ts';
 
 interface AskedChart extends WallFilter {
   readonly rows: WallRows;
@@ -36,16 +46,13 @@ interface AskedChart extends WallFilter {
 /** Rows against days or weeks: what was made, as it looks now, and what schedules foresee. */
 export async function wallchart(scope: Scope, asked: AskedChart) {
   const days = wallDays(asked.span, asked.by, asked.from === undefined ? null : dayOfIso(asked.from), scope.now.day);
-  const { rows, count } = await rowsFrom(scope, asked, days, asked.start);
-  const schedules = await schedulesOfRows(scope, asked, asked.rows, rows);
-  const [made, dates, names] = await scope.atOnce(
+  const there = await rowsThere(scope, asked, days);
+  const rows = await rowsFrom(scope, there, asked.start);
+  const [made, { schedules, dates }, names, count] = await scope.atOnce(
     () => madeMarks(scope, asked, days, rows),
-    () =>
-      farDates(
-        scope,
-        schedules.map(({ id }) => id),
-      ),
+    () => datesOf(scope, asked, rows),
     () => namesOfFilter(scope, asked),
+    () => rowCount(scope, there),
   );
   const foreseen = await foreseenMarks(scope, asked, days, rows, schedules, dates);
   const rests = await restsOf(scope, asked.rows, days, rows, schedules, dates);
@@ -64,27 +71,58 @@ export async function wallchart(scope: Scope, asked: AskedChart) {
   };
 }
 
+/** What schedules foresee that may stand in some rows. */
+async function datesOf(scope: Scope, asked: AskedChart, rows: readonly RowOf[]) {
+  const schedules = await schedulesOfRows(scope, asked, asked.rows, rows);
+  const dates = await farDates(
+    scope,
+    schedules.map(({ id }) => id),
+  );
+  return { schedules, dates };
+}
+
 /** By the key of a row, as they travel. */
 type MarksByRow = ReadonlyMap<string, readonly number[]>;
 
-/** How a task looks in a cell, as SQL: the same as `lookOf` tells it, as its place among all looks. */
-function lookInCell(scope: Scope, asked: TaskQuestion): string {
-  const place = (look: WallLook) => String(WALL_LOOKS.indexOf(look));
-  return `case t.state
-    when 'done' then case when ${WAS_ON_TIME} then ${place('done')} else ${place('doneLate')} end
-    when 'toCheck' then ${place('toCheck')} when 'skipped' then ${place('skipped')} when 'lapsed' then ${place('lapsed')}
-    else case
-      when ${isHeldUp(scope, asked)} then ${place('heldUp')}
-      when ${isLate(scope, asked)} then ${place('late')}
-      when t.state = 'underWay' then ${place('underWay')}
-      when t.appears_on > ${asked.with(scope.today)}::date then ${place('coming')}
-      else ${place('open')} end
-    end`;
+/** A look as its place among all, as SQL. */
+const place = (look: WallLook): number => WALL_LOOKS.indexOf(look);
+
+/** How a task looks in a cell, as SQL: the same as `lookOf` tells it. */
+type LookInCell = (scope: Scope, asked: TaskQuestion) => string;
+
+const lookOfEnded: LookInCell = () => `case t.state
+  when 'done' then case when ${WAS_ON_TIME} then ${place('done')} else ${place('doneLate')} end
+  when 'skipped' then ${place('skipped')} else ${place('lapsed')} end`;
+
+const lookOfUnfinished: LookInCell = (scope, asked) => `case
+  when t.state = 'toCheck' then ${place('toCheck')}
+  when ${isHeldUp(scope, asked)} then ${place('heldUp')}
+  when ${isLate(scope, asked)} then ${place('late')}
+  when t.state = 'underWay' then ${place('underWay')}
+  when t.appears_on > ${asked.with(scope.today)}::date then ${place('coming')}
+  else ${place('open')} end`;
+
+interface Part {
+  readonly which: string;
+  readonly look: LookInCell;
 }
+
+const ALL: readonly Part[] = [
+  {
+    which: 'true',
+    look: (scope, asked) =>
+      `case when t.state in ${ENDED} then ${lookOfEnded(scope, asked)} else ${lookOfUnfinished(scope, asked)} end`,
+  },
+];
+/** Of what is over, which is most of a year, the index of due days tells all there is of people; so it is asked for apart. */
+const APART: readonly Part[] = [
+  { which: `t.state in ${ENDED}`, look: lookOfEnded },
+  { which: `t.state in ${UNFINISHED}`, look: lookOfUnfinished },
+];
 
 /**
  * What was made, by row and cell, as it travels: each row's members are looked up by the index of their column, due on those
- * days. The database packs it, so that a chart of tens of thousands of cells is a line a row.
+ * days. The database packs it, a number a cell, so that a chart of tens of thousands of cells is a line or two a row.
  */
 async function madeMarks(
   scope: Scope,
@@ -92,14 +130,17 @@ async function madeMarks(
   days: WallDays,
   rows: readonly RowOf[],
 ): Promise<MarksByRow> {
-  const ask = async (from: (asked: TaskQuestion) => { row: string; join: string; also?: string }) => {
+  const ask = async (
+    { which, look }: Part,
+    from: (asked: TaskQuestion) => { row: string; join: string; also?: string },
+  ) => {
     const asked = await tasksOf(scope, filter, days);
     const { row, join, also = 'true' } = from(asked);
     const column = `(t.due_on - ${asked.with(isoOfDay(days.first))}::date) / ${days.length}`;
-    return scope.sql<{ row: number; marks: string }>(
-      `select "row", string_agg("column" || ',' || look || ',' || n, ',') as marks from (
-         select ${row} as "row", ${column} as "column", ${lookInCell(scope, asked)} as look, count(*) as n
-         from ${join} where ${asked.where} and ${also} group by 1, 2, 3) cell group by 1`,
+    return scope.sql<{ row: number; cells: string }>(
+      `select "row", string_agg((n * ${days.columns * WALL_LOOKS.length} + cell)::text, ',') as cells from (
+         select ${row} as "row", ${column} * ${WALL_LOOKS.length} + ${look(scope, asked)} as cell, count(*) as n
+         from ${join} where ${asked.where} and ${which} and ${also} group by 1, 2) there group by 1`,
       asked.params,
     );
   };
@@ -107,32 +148,41 @@ async function madeMarks(
   const nobody = rows.findIndex(({ key }) => key === WALL_NOBODY);
   const pairs = (asked: TaskQuestion, of: readonly (readonly [number, string])[], type: string) =>
     `unnest(${asked.with(of.map(([row]) => row))}::int[], ${asked.with(of.map(([, id]) => id))}::${type}[])`;
-  const found = [
-    await ask((asked) => ({
-      row: 'm."row"',
-      join: `${pairs(asked, members, 'uuid')} as m("row", id) join task t on ${taskColumnOf(filter.rows)} = m.id`,
-    })),
-    ...(nobody >= 0 ? [await ask(() => ({ row: `${nobody}`, join: 'task t', also: 't.assignee_id is null' }))] : []),
+  const questions = (isOfPeople(filter.rows) ? APART : ALL).flatMap((part) => [
+    () =>
+      ask(part, (asked) => ({
+        row: 'm."row"',
+        join: `${pairs(asked, members, 'uuid')} as m("row", id) join task t on ${taskColumnOf(filter.rows)} = m.id`,
+      })),
+    ...(nobody >= 0
+      ? [() => ask(part, () => ({ row: `${nobody}`, join: 'task t', also: 't.assignee_id is null' }))]
+      : []),
     ...(filter.rows === 'role'
       ? [
-          await ask((asked) => ({
-            row: 'm."row"',
-            join: `${pairs(
-              asked,
-              rows.map(({ key }, row) => [row, key] as const),
-              'text',
-            )} as m("row", role) join task t on t.offered_to->>'role' = m.role`,
-            also: 't.assignee_id is null',
-          })),
+          () =>
+            ask(part, (asked) => ({
+              row: 'm."row"',
+              join: `${pairs(
+                asked,
+                rows.map(({ key }, row) => [row, key] as const),
+                'text',
+              )} as m("row", role) join task t on t.offered_to->>'role' = m.role`,
+              also: 't.assignee_id is null',
+            })),
         ]
       : []),
-  ];
-  const byRow = new Map<string, readonly number[]>();
-  const read = await eachInTurn(found.flat(), ({ row, marks }) => ({ row, packed: marks.split(',').map(Number) }));
-  for (const { row, packed } of read) {
+  ]);
+  const found = await scope.atOnce(...questions);
+  const byRow = new Map<string, number[]>();
+  await eachInTurn(found.flat(), ({ row, cells }) => {
     const key = rows[row]?.key ?? '';
-    byRow.set(key, [...(byRow.get(key) ?? []), ...packed]);
-  }
+    const marks = byRow.get(key) ?? [];
+    for (const packed of cells.split(',')) {
+      const [cell, look] = [Math.floor(Number(packed) / WALL_LOOKS.length), Number(packed) % WALL_LOOKS.length];
+      marks.push(cell % days.columns, look, Math.floor(cell / days.columns));
+    }
+    byRow.set(key, marks);
+  });
   return byRow;
 }
 
@@ -149,15 +199,16 @@ async function foreseenMarks(
   // Hundreds of rows by hundreds of columns: counted in place.
   const counts = new Map<string, Uint32Array>();
   await eachInTurn(schedules, (schedule) => {
-    for (const date of dates.get(schedule.id)?.dates ?? []) {
-      if (date.dueOn < days.first || date.dueOn > days.last) continue;
-      const column = columnOfDay(days, date.dueOn);
-      for (const key of place(schedule, date)) {
+    for (const some of dates.get(schedule.id)?.days ?? [])
+      for (const key of place(schedule, some)) {
         const ofRow = counts.get(key) ?? new Uint32Array(days.columns);
-        ofRow[column] = (ofRow[column] ?? 0) + 1;
+        for (const day of some.dueOn) {
+          if (day < days.first || day > days.last) continue;
+          const column = columnOfDay(days, day);
+          ofRow[column] = (ofRow[column] ?? 0) + 1;
+        }
         counts.set(key, ofRow);
       }
-    }
   });
   return new Map(
     await eachInTurn([...counts], ([key, ofRow]): [string, number[]] => {

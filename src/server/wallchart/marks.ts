@@ -13,6 +13,7 @@ import { namedOrNull } from '../platform/named.ts';
 import type { Scope } from '../platform/scope.ts';
 import {
   FAR_DAYS,
+  type FarWhose,
   type ForeseenTask,
   farDates,
   foreseenTasks,
@@ -23,7 +24,7 @@ import {
   unsettled,
 } from '../schedules/index.ts';
 import { linesOfIds } from '../task-list/index.ts';
-import { type Placing, placingOf } from './placing.ts';
+import { placingOf } from './placing.ts';
 import { type RowOf, rowsOfKeys, type ScheduleOfRows, schedulesOfRows, taskColumnOf, tasksOf } from './rows.ts';
 
 interface AskedMarks extends WallFilter {
@@ -111,15 +112,21 @@ async function datesIn(scope: Scope, asked: AskedMarks, blocks: readonly Block[]
     schedules.map(({ id }) => id),
   );
   const place = await placingOf(scope, asked.rows, rows, asked);
-  const isThere = (schedule: ScheduleOfRows, dueOn: number, date: Parameters<Placing>[1]) =>
-    place(schedule, date).some((key) =>
-      blocks.some((block) => block.keys.has(key) && block.from <= dueOn && dueOn <= block.to),
-    );
+  const blocksFor = (schedule: ScheduleOfRows, whose: FarWhose) => {
+    const keys = place(schedule, whose);
+    return blocks.filter((block) => keys.some((key) => block.keys.has(key)));
+  };
+  const isWithin = (there: readonly Block[], dueOn: number) =>
+    there.some((block) => block.from <= dueOn && dueOn <= block.to);
   // Counted from what is kept of each; only the schedules of the first are planned again, for their titles and times.
   let count = 0;
   const told: ScheduleOfRows[] = [];
   await eachInTurn(schedules, (schedule) => {
-    const there = (known.get(schedule.id)?.dates ?? []).filter((date) => isThere(schedule, date.dueOn, date)).length;
+    let there = 0;
+    for (const days of known.get(schedule.id)?.days ?? []) {
+      const asked = blocksFor(schedule, days);
+      if (asked.length > 0) for (const dueOn of days.dueOn) if (isWithin(asked, dueOn)) there++;
+    }
     if (there > 0 && count < MOST_WALL_MARKS) told.push(schedule);
     count += there;
   });
@@ -142,7 +149,7 @@ async function datesIn(scope: Scope, asked: AskedMarks, blocks: readonly Block[]
       const { assigneeId, offeredTo: group } = task;
       const role = group?.of === 'role' ? group.role : null;
       const team = group?.of === 'team' ? group.team : null;
-      return schedule !== undefined && isThere(schedule, dayOfIso(task.dueOn), { assigneeId, role, team });
+      return schedule !== undefined && isWithin(blocksFor(schedule, { assigneeId, role, team }), dayOfIso(task.dueOn));
     })
     .sort((a, b) => a.dueOn.localeCompare(b.dueOn) || a.title.localeCompare(b.title))
     .slice(0, MOST_WALL_MARKS);

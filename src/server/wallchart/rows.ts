@@ -17,73 +17,130 @@ export interface RowOf {
 
 /** Where rows come from: a table, and the column of tasks and of schedules that names one of their members. */
 interface Source {
-  readonly rows: (asked: TaskQuestion, today: string) => string;
+  /** The table, called `of`, and what is joined to it; the workspace is $1. */
+  readonly from: string;
+  /** What names a row. */
+  readonly key: string;
+  readonly name: string;
+  /** What stands beside its name, and the rows it stands with; as text, never null. */
+  readonly detail: string;
+  readonly group: string;
+  readonly members: string;
+  /** Whether it is there though there is no work. */
+  readonly isHere: (today: () => string) => string;
+  /**
+   * By what they are put in order, before their keys: by the rows they stand with, and by name. Thousands are for the first
+   * few, so these are columns as they are, or told once of few: to write 10,000 names in small letters takes as long as all
+   * else.
+   */
+  readonly order: string;
   readonly ofTask: string;
   /** Null where only the plan says whose its dates are. */
   readonly ofSchedule: string | null;
 }
 
-const ONE = 'array[of.id] as members';
-/**
- * Of each: its key, its name, what stands beside it, the rows it stands with, its members, and whether it is there though
- * there is no work. The workspace's own assets come before those of clients.
- */
+const ITSELF = { key: 'of.id', members: 'array[of.id]' } as const;
+/** The workspace's own assets come before those of clients. */
 const SOURCES: Readonly<Record<WallRows, Source>> = {
   asset: {
+    ...ITSELF,
+    from: `asset of left join asset site on site.workspace_id = of.workspace_id and site.id = of.site_id
+      left join client c on c.workspace_id = of.workspace_id and c.id = of.client_id`,
+    name: 'of.name',
+    detail: `coalesce(of.tag, '')`,
+    group: `coalesce(c.name, site.name, '')`,
+    isHere: () => 'false',
+    order: 'of.client_id is not null, coalesce(c.words, site.words) nulls last, of.words, of.tag nulls first',
     ofTask: 't.asset_id',
     ofSchedule: 's.asset_id',
-    rows: () => `select of.id::text as key, of.name, coalesce(of.tag, '') as detail,
-        coalesce(c.name, site.name, '') as "group", ${ONE}, false as "isHere", of.client_id is null as "isOwn"
-      from asset of left join asset site on site.workspace_id = of.workspace_id and site.id = of.site_id
-      left join client c on c.workspace_id = of.workspace_id and c.id = of.client_id where of.workspace_id = $1`,
   },
   site: {
-    ofTask: 't.asset_id',
-    ofSchedule: 's.asset_id',
-    rows: () => `select of.id::text as key, of.name, coalesce(of.tag, '') as detail, '' as "group", there.members, false as "isHere"
-      from asset of cross join lateral (
+    ...ITSELF,
+    from: `(select * from asset where workspace_id = $1 and is_site and client_id is null) of cross join lateral (
         with recursive at as (
           select of.id union select a.id from asset a join at on a.workspace_id = $1 and a.site_id = at.id)
-        select array_agg(id) as members from at) there
-      where of.workspace_id = $1 and of.is_site and of.client_id is null`,
+        select array_agg(id) as members from at) there`,
+    members: 'there.members',
+    name: 'of.name',
+    detail: `coalesce(of.tag, '')`,
+    group: `''`,
+    isHere: () => 'false',
+    order: 'of.words, of.tag nulls first',
+    ofTask: 't.asset_id',
+    ofSchedule: 's.asset_id',
   },
   client: {
+    ...ITSELF,
+    from: 'client of',
+    name: 'of.name',
+    detail: `''`,
+    group: `''`,
+    isHere: () => 'false',
+    order: 'of.words',
     ofTask: 't.client_id',
     ofSchedule: 's.client_id',
-    rows: () =>
-      `select of.id::text as key, of.name, '' as detail, '' as "group", ${ONE}, false as "isHere" from client of where of.workspace_id = $1`,
   },
   person: {
+    ...ITSELF,
+    from: 'person of',
+    name: 'of.name',
+    detail: `''`,
+    group: `coalesce(of.team, '')`,
+    isHere: (today) => `(of.works_until is null or of.works_until >= ${today()}::date)`,
+    order: `coalesce(of.team, '') = '', lower(of.team), lower(of.name)`,
     ofTask: 't.assignee_id',
     ofSchedule: null,
-    rows: (asked, today) => `select of.id::text as key, of.name, '' as detail, coalesce(of.team, '') as "group", ${ONE},
-        (of.works_until is null or of.works_until >= ${asked.with(today)}::date) as "isHere"
-      from person of where of.workspace_id = $1`,
   },
   role: {
+    from: `(select one.workspace_id, role, array_agg(one.id) as members
+      from person one cross join jsonb_array_elements_text(one.roles) as role where one.workspace_id = $1 group by 1, 2) of`,
+    key: 'of.role',
+    members: 'of.members',
+    name: 'of.role',
+    detail: `''`,
+    group: `''`,
+    isHere: () => 'true',
+    order: 'lower(of.role)',
     ofTask: 't.assignee_id',
     ofSchedule: null,
-    rows: () => `select role as key, role as name, '' as detail, '' as "group", array_agg(of.id) as members, true as "isHere"
-      from person of cross join jsonb_array_elements_text(of.roles) as role where of.workspace_id = $1 group by role`,
   },
   template: {
+    ...ITSELF,
+    from: 'template of',
+    name: 'of.name',
+    detail: `''`,
+    group: `coalesce(of.category, '')`,
+    isHere: () => 'false',
+    order: `coalesce(of.category, '') = '', lower(of.category), lower(of.name)`,
     ofTask: 't.template_id',
     ofSchedule: 's.template_id',
-    rows: () => `select of.id::text as key, of.name, '' as detail, coalesce(of.category, '') as "group", ${ONE}, false as "isHere"
-      from template of where of.workspace_id = $1`,
   },
   schedule: {
+    ...ITSELF,
+    from: `schedule of join (
+        select id, name, coalesce(category, '') as category,
+          dense_rank() over (order by coalesce(category, '') = '', lower(category), lower(name)) as place
+        from template where workspace_id = $1) ot on ot.id = of.template_id
+      left join asset a on a.workspace_id = of.workspace_id and a.id = of.asset_id
+      left join client c on c.workspace_id = of.workspace_id and c.id = of.client_id`,
+    name: 'ot.name',
+    detail: `coalesce(a.name, c.name, '')`,
+    group: 'ot.category',
+    isHere: () => 'of.deleted_at is null',
+    order: 'ot.place, coalesce(a.words, c.words) nulls first',
     ofTask: 't.schedule_id',
     ofSchedule: 's.id',
-    rows: () => `select of.id::text as key, ot.name, coalesce(a.name, c.name, '') as detail, coalesce(ot.category, '') as "group", ${ONE}, of.deleted_at is null as "isHere"
-      from schedule of join template ot on ot.workspace_id = of.workspace_id and ot.id = of.template_id
-      left join asset a on a.workspace_id = of.workspace_id and a.id = of.asset_id
-      left join client c on c.workspace_id = of.workspace_id and c.id = of.client_id where of.workspace_id = $1`,
   },
 };
 
+const shown = ({ key, name, detail, group, members }: Source): string =>
+  `${key}::text as key, ${name} as name, ${detail} as detail, ${group} as "group", ${members} as members`;
+
 /** The column of tasks that names a member of such a row. */
 export const taskColumnOf = (rows: WallRows): string => SOURCES[rows].ofTask;
+
+/** Whether they show whose the work is, which of what is not made yet only the plans of all schedules say. */
+export const isOfPeople = (rows: WallRows): boolean => SOURCES[rows].ofSchedule === null;
 
 /** The tasks that rows may show: of some days, and what they have in common. */
 export async function tasksOf(
@@ -97,17 +154,17 @@ export async function tasksOf(
   });
 }
 
-/** The schedules `s` of templates `st` that they may foresee dates of, as SQL; whose the dates are is told from their plans. */
+/** The schedules `s` that they may foresee dates of, as SQL; whose the dates are is told from their plans. */
 async function schedulesOf(scope: Scope, asked: TaskQuestion, { category, template, client, site }: WallFilter) {
   const conditions = ['s.workspace_id = $1', 's.deleted_at is null'];
-  if (category !== undefined) conditions.push(`st.category = ${asked.with(category)}`);
+  if (category !== undefined)
+    conditions.push(
+      `s.template_id in (select id from template where workspace_id = $1 and category = ${asked.with(category)})`,
+    );
   if (template !== undefined) conditions.push(`s.template_id = ${asked.with(template)}::uuid`);
   if (client !== undefined) conditions.push(`s.client_id = ${asked.with(client)}::uuid`);
   if (site !== undefined) conditions.push(`s.asset_id = any(${asked.with(await assetIdsAt(scope, site))}::uuid[])`);
-  return {
-    from: 'schedule s join template st on st.workspace_id = s.workspace_id and st.id = s.template_id',
-    where: conditions.join(' and '),
-  };
+  return conditions.join(' and ');
 }
 
 /** Nobody's work, in a row of its own before those of people. */
@@ -119,63 +176,83 @@ interface AskedRows extends WallFilter {
   readonly empty?: 'yes' | undefined;
 }
 
-/** Rows from a place on, by what they stand with and by name, and how many there are: of people nobody's comes first. */
-export async function rowsFrom(
-  scope: Scope,
-  asked: AskedRows,
-  days: WallDays,
-  start: number,
-): Promise<{ rows: RowOf[]; count: number }> {
+/** Which rows are asked for. */
+interface RowsThere {
+  readonly source: Source;
+  readonly where: string;
+  readonly params: readonly unknown[];
+  /** Whether nobody's stands before them. */
+  readonly hasNobody: boolean;
+}
+
+/** The rows for which there is work in those days, or that are there without; all of them where those without work are asked for. */
+export async function rowsThere(scope: Scope, asked: AskedRows, days: WallDays): Promise<RowsThere> {
   const { rows: kind, find, empty } = asked;
-  const { rows: from, ofTask, ofSchedule } = SOURCES[kind];
+  const source = SOURCES[kind];
+  const { ofTask, ofSchedule, members, isHere } = source;
   const question = empty === undefined ? await tasksOf(scope, asked, days) : new TaskQuestion();
   const ofTasks = question.where;
-  const conditions: string[] = [];
+  const conditions = ['of.workspace_id = $1'];
   for (const word of plainWords(find ?? '').filter(Boolean))
     conditions.push(
-      `plain_words(concat_ws(' ', of.name, of.detail, of.group)) like ${question.with(`%${likeLetters(word)}%`)}`,
+      `plain_words(concat_ws(' ', ${source.name}, ${source.detail}, ${source.group})) like ${question.with(`%${likeLetters(word)}%`)}`,
     );
   if (empty === undefined) {
-    const schedules = await schedulesOf(scope, question, asked);
-    conditions.push(
-      `(${[
-        'of."isHere"',
-        // Asked first: a schedule is found sooner than that there is no task.
-        ...(ofSchedule === null
-          ? []
-          : [
-              // Each has itself as its one member, but for sites.
-              kind === 'site'
-                ? `exists (select from ${schedules.from} where ${schedules.where} and ${ofSchedule} = any(of.members))`
-                : `of.members[1] in (select ${ofSchedule} from ${schedules.from} where ${schedules.where})`,
-            ]),
-        `exists (select from task t where ${ofTasks} and ${ofTask} = any(of.members))`,
-      ].join(' or ')})`,
-    );
+    const reasons = [isHere(() => question.with(scope.today))];
+    // Asked first: a schedule is found sooner than that there is no task.
+    if (ofSchedule !== null) {
+      const schedules = await schedulesOf(scope, question, asked);
+      // Each has itself as its one member, but for sites.
+      reasons.push(
+        kind === 'site'
+          ? `exists (select from schedule s where ${schedules} and ${ofSchedule} = any(${members}))`
+          : `of.id in (select ${ofSchedule} from schedule s where ${schedules})`,
+      );
+    }
+    reasons.push(`exists (select from task t where ${ofTasks} and ${ofTask} = any(${members}))`);
+    conditions.push(`(${reasons.join(' or ')})`);
   }
-  const hasNobody = kind === 'person' && (find ?? '').trim() === '';
-  const before = hasNobody ? 1 : 0;
-  const found = await scope.sql<RowOf & { count: number }>(
-    `select of.key, of.name, of.detail, of."group", of.members, count(*) over ()::int as count
-     from (${from(question, scope.today)}) of ${conditions.length === 0 ? '' : `where ${conditions.join(' and ')}`}
-     order by ${kind === 'asset' ? 'of."isOwn" desc, ' : ''}of."group" = '', lower(of."group"), lower(of.name), lower(of.detail), of.key
-     offset ${Math.max(0, start - before)} limit ${WALL_ROWS_AT_ONCE - (start === 0 ? before : 0)}`,
-    question.params,
-  );
-  const rows = found.map(({ count: _, ...row }) => row);
   return {
-    rows: hasNobody && start === 0 ? [NOBODY, ...rows] : rows,
-    count: (found[0]?.count ?? 0) + before,
+    source,
+    where: conditions.join(' and '),
+    params: question.params,
+    hasNobody: kind === 'person' && (find ?? '').trim() === '',
   };
+}
+
+/** Rows from a place on, by what they stand with and by name: of people nobody's comes first. */
+export async function rowsFrom(
+  scope: Scope,
+  { source, where, params, hasNobody }: RowsThere,
+  start: number,
+): Promise<RowOf[]> {
+  const { from, key, order } = source;
+  const before = hasNobody ? 1 : 0;
+  const rows = await scope.sql<RowOf>(
+    `select ${shown(source)} from ${from}
+       join (select ${key} as key from ${from} where ${where} order by ${order}, ${key}
+         offset ${Math.max(0, start - before)} limit ${WALL_ROWS_AT_ONCE - (start === 0 ? before : 0)}) found on found.key = ${key}
+     where of.workspace_id = $1 order by ${order}, ${key}`,
+    params,
+  );
+  return hasNobody && start === 0 ? [NOBODY, ...rows] : rows;
+}
+
+/** How many rows there are. */
+export async function rowCount(scope: Scope, { source, where, params, hasNobody }: RowsThere): Promise<number> {
+  const [row] = await scope.sql<{ count: number }>(
+    `select count(*)::int as count from ${source.from} where ${where}`,
+    params,
+  );
+  return (row?.count ?? 0) + (hasNobody ? 1 : 0);
 }
 
 /** Rows by their keys; those that are gone are left out. */
 export async function rowsOfKeys(scope: Scope, kind: WallRows, keys: readonly string[]): Promise<RowOf[]> {
-  const asked = new TaskQuestion();
-  const from = SOURCES[kind].rows(asked, scope.today);
+  const source = SOURCES[kind];
   const rows = await scope.sql<RowOf>(
-    `select of.key, of.name, of.detail, of."group", of.members from (${from}) of where of.key = any(${asked.with(keys)}::text[])`,
-    asked.params,
+    `select ${shown(source)} from ${source.from} where of.workspace_id = $1 and ${source.key}::text = any($2::text[])`,
+    [keys],
   );
   return kind === 'person' && keys.includes(WALL_NOBODY) ? [NOBODY, ...rows] : rows;
 }
@@ -195,13 +272,13 @@ export async function schedulesOfRows(
 ): Promise<ScheduleOfRows[]> {
   const { ofSchedule } = SOURCES[kind];
   const asked = new TaskQuestion();
-  const { from, where } = await schedulesOf(scope, asked, filter);
+  const where = await schedulesOf(scope, asked, filter);
   if (ofSchedule === null) {
-    return scope.sql<ScheduleOfRows>(`select s.id, null as member from ${from} where ${where}`, asked.params);
+    return scope.sql<ScheduleOfRows>(`select s.id, null as member from schedule s where ${where}`, asked.params);
   }
   const members = asked.with([...new Set(rows.flatMap((row) => row.members))]);
   return scope.sql<ScheduleOfRows>(
-    `select s.id, ${ofSchedule} as member from ${from} where ${where} and ${ofSchedule} = any(${members}::uuid[])`,
+    `select s.id, ${ofSchedule} as member from schedule s where ${where} and ${ofSchedule} = any(${members}::uuid[])`,
     asked.params,
   );
 }
