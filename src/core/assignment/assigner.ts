@@ -69,7 +69,8 @@ export function asksForLoad(rule: AssignmentRule): boolean {
  * that day and in the workspace's zone; else at any time of it.
  */
 export function windowOf({ on, starts, due, timing }: DatedOccurrence): DayWindow {
-  return windowOfTimes({ ...timing, workOn: on, startsOn: starts, dueOn: due });
+  const { startTime, dueTime, zone } = timing;
+  return windowOfTimes({ workOn: on, startsOn: starts, dueOn: due, startTime, dueTime, zone });
 }
 
 /** The same of days that are told in any way, as long as all of them are told in the same. */
@@ -91,6 +92,7 @@ export interface DayTimes<Day> {
 
 /** From one time of a day to another; null for its beginning, or its end. */
 export function windowBetween(startTime: IsoTime | null, dueTime: IsoTime | null): DayWindow {
+  if (startTime === null && dueTime === null) return WHOLE_DAY;
   const at = (time: IsoTime | null) => (time === null ? null : tryMinutesOfTime(time));
   const from = at(startTime) ?? WHOLE_DAY.from;
   return { from, to: Math.max(from, at(dueTime) ?? WHOLE_DAY.to) };
@@ -110,7 +112,12 @@ export function assigner(rule: AssignmentRule, context: AssigningContext): Assig
     const { nominal, on } = occurrence;
     const before = byLoad ? settled?.get(nominal) : undefined;
     const found = assign(rule, {
-      ...{ nominal, on, estimateMinutes, people, usualPersonId, datesBetween },
+      nominal,
+      on,
+      estimateMinutes,
+      people,
+      usualPersonId,
+      datesBetween,
       asked: askedOn(on, calendar, tickets, windowOf(occurrence)),
       loadOf: (id) => ({ ...loads.of(id, on), lastHad: lastHad.get(id) ?? null }),
       settledId: before?.personId ?? null,

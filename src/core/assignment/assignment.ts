@@ -181,7 +181,7 @@ export class People {
       if (worker && why === null) can.push(worker);
       else if (why !== null) passedOver.push({ personId, why });
     }
-    const found = { can, passedOver };
+    const found = { can, ids: can.map(({ id }) => id), passedOver };
     ofGroup.set(key, found);
     return found;
   }
@@ -189,6 +189,7 @@ export class People {
 
 export interface Available {
   readonly can: readonly Worker[];
+  readonly ids: readonly string[];
   readonly passedOver: readonly PassedOver[];
 }
 
@@ -270,14 +271,14 @@ export function assign(rule: AssignmentRule, context: AssignmentContext): Assign
       return load === null ? { kind: 'nobody', why } : { kind: 'one', personId: load.personId, why };
     }
     case 'anyOf': {
-      const { can, passedOver } = context.people.available(rule.group, context.on, context.asked);
-      return { kind: 'anyOf', group: rule.group, personIds: can.map(({ id }) => id), passedOver };
+      const { ids, passedOver } = context.people.available(rule.group, context.on, context.asked);
+      return { kind: 'anyOf', group: rule.group, personIds: ids, passedOver };
     }
     case 'eachOf': {
       const { on, asked, people } = context;
-      const { can, passedOver } = people.available(rule.group, on, asked, rule.daysOffToo);
-      if (can.length === 0) return { kind: 'nobody', why: { by: 'each', passedOver } };
-      return { kind: 'eachOf', group: rule.group, personIds: can.map(({ id }) => id), passedOver };
+      const { ids, passedOver } = people.available(rule.group, on, asked, rule.daysOffToo);
+      if (ids.length === 0) return { kind: 'nobody', why: { by: 'each', passedOver } };
+      return { kind: 'eachOf', group: rule.group, personIds: ids, passedOver };
     }
   }
 }
@@ -302,8 +303,8 @@ function byName(
 ): Assignment {
   const worker = context.people.workers.get(personId);
   const { on, asked } = context;
-  const isOff = worker !== undefined && unavailableOn(worker, on, asked)?.because === 'off';
-  if (daysOffToo && isOff && lackedTicket(worker, asked.tickets, on) === null)
+  const isOff = () => worker !== undefined && unavailableOn(worker, on, asked)?.because === 'off';
+  if (daysOffToo && worker !== undefined && isOff() && lackedTicket(worker, asked.tickets, on) === null)
     return { kind: 'one', personId, why: { by, passedOver: [] } };
   return one(covered([personId], 0, cover, 'name', context), (passedOver) => ({ by, passedOver }));
 }
@@ -320,7 +321,11 @@ function covered(
   by: keyof LeaveCover,
   context: AssignmentContext,
 ): Covered {
-  const worker = context.people.workers.get(order[at] ?? '');
+  const first = order[at];
+  // Nearly always; what stands in for it is looked at only where it can't be.
+  if (first !== undefined && context.people.passedOver(first, context.on, context.asked) === null)
+    return { personId: first, passedOver: [] };
+  const worker = context.people.workers.get(first ?? '');
   const chosen = worker === undefined ? null : coverChosenOn(worker, context.on)[by];
   // Turns that could be exchanged are others' by now: what is left of them goes to the next.
   return coverFor(order, at, (chosen === 'exchange' ? 'next' : chosen) ?? cover, {

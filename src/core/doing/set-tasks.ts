@@ -40,17 +40,20 @@ export function tasksOfSet(
       isMain || own.assigneeId === undefined
         ? (ofParts.assign(part, days, occurrence.nominal) ?? withTickets(ofSet, part, days.on, people))
         : byHand(own.assigneeId);
-    const task = {
-      ...days,
-      part,
-      titlePattern: own.titlePattern ?? part.titlePattern,
-      estimateMinutes: own.estimateMinutes ?? part.estimateMinutes,
+    // Written out: a year of many schedules is half a million of these, and to spread one takes as long as all else of it.
+    const given = (one: Assignment, head: string): SetTask => ({
+      on: days.on,
+      appears: days.appears,
+      starts: days.starts,
+      due: days.due,
       startTime: own.startTime === undefined ? days.startTime : own.startTime,
       dueTime: own.dueTime === undefined ? days.dueTime : own.dueTime,
-    };
-    const given = (one: Assignment, head: string): SetTask => ({
-      ...{ ...task, head, assignment: one },
+      part,
+      head,
+      assignment: one,
       assigneeId: one.kind === 'one' ? one.personId : null,
+      titlePattern: own.titlePattern ?? part.titlePattern,
+      estimateMinutes: own.estimateMinutes ?? part.estimateMinutes,
     });
     if (assignment.kind !== 'eachOf') return [given(assignment, '')];
     return assignment.personIds.map((personId) =>

@@ -66,8 +66,8 @@ export class Office {
   }
 
   /** Those of a group who may take work on a day: who has hours then, and is on shift where that is asked. */
-  whoMayTake(group: Group, day: CivilDay): string[] {
-    return this.here.available(group, day, askedOn(day, this.calendar)).can.map(({ id }) => id);
+  whoMayTake(group: Group, day: CivilDay): readonly string[] {
+    return this.here.available(group, day, askedOn(day, this.calendar)).ids;
   }
 
   /** Where somebody hears of such a thing; null where they don't at all. */

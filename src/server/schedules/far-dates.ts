@@ -81,8 +81,12 @@ function datesOf(scope: Scope, row: ScheduleRow, making: Making) {
             if (due < from || due > to) return [];
             const group = assignment.kind === 'anyOf' ? assignment.group : null;
             return {
-              ...{ scheduleId: row.id, nominalDate: isoOfDay(occurrence.nominal), stepKey: part.key, head },
-              ...{ dueOn: due, assigneeId },
+              scheduleId: row.id,
+              nominalDate: isoOfDay(occurrence.nominal),
+              stepKey: part.key,
+              head,
+              dueOn: due,
+              assigneeId,
               role: group?.of === 'role' ? group.role : null,
               team: group?.of === 'team' ? group.team : null,
             };
@@ -99,14 +103,14 @@ function datesOf(scope: Scope, row: ScheduleRow, making: Making) {
 
 /** By whose they are. */
 function daysOf(dates: readonly (FarWhose & { readonly dueOn: CivilDay })[]): FarDays[] {
-  const byWhose = new Map<string, FarWhose & { readonly days: CivilDay[] }>();
+  const byWhose: (FarWhose & { readonly days: CivilDay[] })[] = [];
   for (const { dueOn, assigneeId, role, team } of dates) {
-    const key = JSON.stringify([assigneeId, role, team]);
-    const there = byWhose.get(key);
+    // Of one schedule there are few.
+    const there = byWhose.find((one) => one.assigneeId === assigneeId && one.role === role && one.team === team);
     if (there) there.days.push(dueOn);
-    else byWhose.set(key, { assigneeId, role, team, days: [dueOn] });
+    else byWhose.push({ assigneeId, role, team, days: [dueOn] });
   }
-  return [...byWhose.values()].map(({ days, ...whose }) => ({ ...whose, dueOn: Int32Array.from(days).sort() }));
+  return byWhose.map(({ days, ...whose }) => ({ ...whose, dueOn: Int32Array.from(days).sort() }));
 }
 
 function restsOf(schedule: PlannedSchedule, from: CivilDay, to: CivilDay): DaySpan[] {
