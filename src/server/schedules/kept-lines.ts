@@ -66,16 +66,21 @@ export const keptLines = keptOfSchedules<KeptLine>({
 });
 
 async function told(scope: Scope, ids: readonly string[]): Promise<[string, Told<KeptLine>][]> {
-  const calendar = await scope.calendar();
-  const here = peopleHere(await colleagues(scope));
-  const sayWho = await whoWords(scope);
-  const names = await scope.peopleNames();
-  const rows = await scheduleRows(scope, { ids });
-  const over = await scope.sql<{ scheduleId: string; on: string }>(
-    `select schedule_id as "scheduleId", nominal_date as "on" from task
-     where ${OVER_AHEAD} and schedule_id = any($3::uuid[])`,
-    [scope.today, ids],
+  const [calendar, crew, sayWho, names, rows, over] = await scope.atOnce(
+    () => scope.calendar(),
+    () => colleagues(scope),
+    () => whoWords(scope),
+    () => scope.peopleNames(),
+    () => scheduleRows(scope, { ids }),
+    () =>
+      // By their days first: there are few ahead, and of each schedule there are years of others.
+      scope.sql<{ scheduleId: string; on: string }>(
+        `with over as materialized (select schedule_id, nominal_date from task where ${OVER_AHEAD})
+         select schedule_id as "scheduleId", nominal_date as "on" from over where schedule_id = any($3::uuid[])`,
+        [scope.today, ids],
+      ),
   );
+  const here = peopleHere(crew);
   const ended = new Map<string, Set<string>>();
   for (const { scheduleId, on } of over) ended.set(scheduleId, (ended.get(scheduleId) ?? new Set()).add(on));
   return eachInTurn(
