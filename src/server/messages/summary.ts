@@ -16,7 +16,7 @@ import {
 import { colleagues } from '../people/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import { callLoad } from '../ringing/index.ts';
-import { countOfTasks, listTasks } from '../task-list/index.ts';
+import { firstDue } from '../task-list/index.ts';
 
 type Band = Summary['bands'][number];
 
@@ -84,10 +84,8 @@ async function band(
   filter: TaskFilter,
   about: (line: TaskLine) => readonly string[],
 ): Promise<Band> {
-  const [{ count, minutes }, { lines }] = await scope.atOnce(
-    () => countOfTasks(scope, filter),
-    () => listTasks(scope, { ...filter, order: 'due' }, SUMMARY_LINES),
-  );
+  const { all } = await firstDue(scope, { all: filter }, SUMMARY_LINES);
+  const { count, minutes, lines } = all;
   return {
     ...{ band: name, count, about: count === 0 ? '' : sayDuration(minutes) },
     path: `/tasks?${query(filter)}`,

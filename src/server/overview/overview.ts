@@ -6,29 +6,24 @@ import type { Scope } from '../platform/scope.ts';
 import { type CallMinutes, callLoad } from '../ringing/index.ts';
 import { lastRun } from '../runs/index.ts';
 import { foreseenOfNobody } from '../schedules/index.ts';
-import { countOfTasks, listTasks } from '../task-list/index.ts';
+import { countOfTasks, firstDue } from '../task-list/index.ts';
 import { askingSchedules } from './asking.ts';
 import { comingWeeks, workAhead } from './weeks.ts';
 
 /** What a manager wants to see in the morning: what is late, under way, to check, held up, without anybody, and what is coming. */
 export async function overview(scope: Scope): Promise<Overview> {
   const { day } = scope.now;
-  const [today, calls, late, underWay, toCheck, heldUp, nobody, foreseen, run, ahead, crew, names, calendar] =
-    await scope.atOnce(
-      () => dueToday(scope),
-      () => callsToday(scope),
-      () => band(scope, { are: 'late' }),
-      () => band(scope, { are: 'underWay', late: 'no' }),
-      () => band(scope, { are: 'toCheck' }),
-      () => band(scope, { are: 'heldUp' }),
-      () => band(scope, { are: 'open', person: NONE_OF_THEM, offered: 'no', late: 'no', due: 'month' }),
-      () => foreseenOfNobody(scope),
-      () => lastRun(scope),
-      () => workAhead(scope),
-      () => colleagues(scope),
-      () => scope.peopleNames(),
-      () => scope.calendar(),
-    );
+  const [today, calls, bands, foreseen, run, ahead, crew, names, calendar] = await scope.atOnce(
+    () => dueToday(scope),
+    () => callsToday(scope),
+    () => firstDue(scope, BANDS, OVERVIEW_LINES),
+    () => foreseenOfNobody(scope),
+    () => lastRun(scope),
+    () => workAhead(scope),
+    () => colleagues(scope),
+    () => scope.peopleNames(),
+    () => scope.calendar(),
+  );
   const { workers } = peopleHere(crew);
   const isHoliday = calendar.holidayName(day) !== undefined;
   return {
@@ -38,9 +33,9 @@ export async function overview(scope: Scope): Promise<Overview> {
       calls,
       capacity: [...workers.values()].reduce((sum, one) => sum + minutesFor(one, day, { isHoliday }), 0),
     },
-    ...{ late, underWay, toCheck, heldUp },
+    ...bands,
     nobody: {
-      ...nobody,
+      ...bands.nobody,
       foreseenCount: foreseen.length,
       foreseen: foreseen.slice(0, OVERVIEW_LINES).map(({ first, dates }) => ({
         ...{ scheduleId: first.scheduleId, title: first.title, on: first.workOn, dates },
@@ -55,14 +50,14 @@ export async function overview(scope: Scope): Promise<Overview> {
   };
 }
 
-/** Those that fit, in the order in which they are due: how many, how long all of them take, and the first of them. */
-async function band(scope: Scope, filter: TaskFilter) {
-  const [sums, { lines }] = await scope.atOnce(
-    () => countOfTasks(scope, filter),
-    () => listTasks(scope, { ...filter, order: 'due' }, OVERVIEW_LINES),
-  );
-  return { ...sums, lines };
-}
+/** The bands of tasks. */
+const BANDS = {
+  late: { are: 'late' },
+  underWay: { are: 'underWay', late: 'no' },
+  toCheck: { are: 'toCheck' },
+  heldUp: { are: 'heldUp' },
+  nobody: { are: 'open', person: NONE_OF_THEM, offered: 'no', late: 'no', due: 'month' },
+} as const satisfies Readonly<Record<string, TaskFilter>>;
 
 /** Calls of today: how many there are, how many are made, and how long they take. */
 async function callsToday(scope: Scope): Promise<Overview['today']['calls']> {

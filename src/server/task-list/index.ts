@@ -2,5 +2,5 @@
 export { KeptView } from './entity.ts';
 export { GROUP_KEYS, isHeldUp, isLate, questionOf, TaskQuestion } from './fitting.ts';
 export { GROUP_NAMES } from './groups.ts';
-export { countOfTasks, linesOfIds, listTasks, namesOfFilter } from './lines.ts';
+export { countOfTasks, firstDue, linesOfIds, listTasks, namesOfFilter } from './lines.ts';
 export { taskListRoutes } from './routes.ts';

@@ -75,6 +75,43 @@ export async function linesOfIds(scope: Scope, ids: readonly string[]): Promise<
   });
 }
 
+/** The first tasks of a list, how many there are, and how long all of them take. */
+interface FirstOfList extends Omit<TaskSums, 'late'> {
+  readonly lines: TaskLine[];
+}
+
+/** Of each of some lists the first by when they are due, with how many there are: a question for each, and one for all lines. */
+export async function firstDue<Name extends string>(
+  scope: Scope,
+  lists: Readonly<Record<Name, TaskFilter>>,
+  most: number,
+): Promise<Readonly<Record<Name, FirstOfList>>> {
+  const columns = {
+    id: 't.id',
+    count: 'count(*) over ()::int',
+    minutes: 'coalesce(sum(t.estimate_minutes) over (), 0)::int',
+  };
+  const names = Object.keys(lists) as Name[];
+  const found = await scope.atOnce(
+    ...names.map((name) => async () => {
+      const asked = await questionOf(scope, lists[name]);
+      return scope.sql<Omit<TaskSums, 'late'> & { readonly id: string }>(
+        inOrder(asked, 'due', { columns, most }),
+        asked.params,
+      );
+    }),
+  );
+  const lines = await linesOfIds(scope, [...new Set(found.flatMap((rows) => rows.map(({ id }) => id)))]);
+  const lineOf = new Map(lines.map((line) => [line.id, line]));
+  return Object.fromEntries(
+    names.map((name, at): [Name, FirstOfList] => {
+      const rows = found[at] ?? [];
+      const [{ count, minutes } = { count: 0, minutes: 0 }] = rows;
+      return [name, { count, minutes, lines: rows.flatMap(({ id }) => lineOf.get(id) ?? []) }];
+    }),
+  ) as Record<Name, FirstOfList>;
+}
+
 /** How many fit, and how long all of them take. */
 export async function countOfTasks(scope: Scope, filter: TaskFilter): Promise<Omit<TaskSums, 'late'>> {
   const asked = await questionOf(scope, filter);
