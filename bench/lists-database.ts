@@ -55,7 +55,10 @@ export async function largeDatabase() {
   if (!isThere) rmSync(folder, { recursive: true, force: true });
   const postgres = await startPostgres({ folder });
   const source = await dataSource(postgres.url, { longestMs: 0 }).initialize();
-  const client = new pg.Client({ connectionString: postgres.url, options: '-c jit=off' });
+  const client = new pg.Client({
+    connectionString: postgres.url,
+    options: '-c jit=off -c parallel_setup_cost=8000',
+  });
   await client.connect();
   if (!isThere) {
     console.log('Making the database …');

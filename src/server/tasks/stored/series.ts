@@ -35,6 +35,21 @@ const PAST_SHOWN = 8;
 /** Of each date one is told, where each of several has one; the unfinished before the others. */
 const NEWEST_FIRST = `order by nominal_date desc, (state in ${ENDED}), head limit ${PAST_SHOWN}`;
 
+const SHOWS = (today: string) => `step_key = '' and (appears_on <= ${today}::date or state <> 'open')`;
+
+/**
+ * The last dates of a series, as SQL. From which date on is found first, along the index: else a schedule of many years is read
+ * through and put in order for its last few.
+ * @param which names its tasks, by their schedule and, for a part of it, by their dates
+ */
+const lastOf = (which: string, today: string): string => `
+  select distinct on (nominal_date) ${SERIES_COLUMNS} from task
+  where workspace_id = $1 and ${which} and ${SHOWS(today)} and nominal_date >= (
+    select min(nominal_date) from (
+      select distinct nominal_date from task where workspace_id = $1 and ${which} and ${SHOWS(today)}
+      order by nominal_date desc limit ${PAST_SHOWN}) last)
+  ${NEWEST_FIRST}`;
+
 /** A task of a schedule, by the date that its rule gave. */
 export interface InSeries {
   readonly id: string;
@@ -48,10 +63,7 @@ export async function seriesUpTo(scope: Scope, tasks: readonly InSeries[]): Prom
   const rows = await scope.sql<SeriesRow & { readonly of: string }>(
     `select wanted.of, up.* from unnest($2::uuid[], $3::uuid[], $4::date[]) as wanted (of, schedule, nominal)
      cross join lateral (
-       select distinct on (nominal_date) ${SERIES_COLUMNS} from task
-       where workspace_id = $1 and schedule_id = wanted.schedule and step_key = '' and nominal_date <= wanted.nominal
-         and (appears_on <= $5::date or state <> 'open')
-       ${NEWEST_FIRST}) up
+       ${lastOf('schedule_id = wanted.schedule and nominal_date <= wanted.nominal', '$5')}) up
      order by up."nominalDate"`,
     [
       tasks.map(({ id }) => id),
@@ -73,22 +85,22 @@ export async function pastTasksOf(scope: Scope, scheduleIds: readonly string[]):
   // Those ahead are the unfinished ones of each schedule and the few of the workspace that are over before their day:
   // each has an index of its own, and no schedule is read through.
   const rows = await scope.sql<SeriesRow>(
-    `select t.* from (
+    `with over as materialized (
+       select id from task where workspace_id = $1 and schedule_id is not null and step_key = '' and state in ${ENDED}
+         and greatest(nominal_date, work_on) >= $3::date and work_on >= $3::date)
+     select t.* from (
        select of_each.* from unnest($2::uuid[]) as wanted (id)
        cross join lateral (
          -- Where each of several has one, a date is as far as the last of them.
-         (select distinct on (nominal_date) ${SERIES_COLUMNS} from task
-          where workspace_id = $1 and schedule_id = wanted.id and step_key = '' and (appears_on <= $3::date or state <> 'open')
-          ${NEWEST_FIRST})
+         (${lastOf('schedule_id = wanted.id', '$3')})
          union
          (select ${SERIES_COLUMNS} from task
           where workspace_id = $1 and schedule_id = wanted.id and step_key = '' and state in ${UNFINISHED}
             and (work_on >= $3::date or due_on <= $3::date))
        ) of_each
        union
-       select ${SERIES_COLUMNS} from task
-       where workspace_id = $1 and schedule_id = any($2) and step_key = '' and state in ${ENDED}
-         and greatest(nominal_date, work_on) >= $3::date and work_on >= $3::date
+       select ${SERIES_COLUMNS} from task join over on over.id = task.id
+       where workspace_id = $1 and schedule_id = any($2)
      ) t order by t."scheduleId", t."nominalDate", (t.state in ${ENDED}), t.id`,
     [scheduleIds, scope.today],
   );
