@@ -29,7 +29,7 @@ interface Source {
   /** Whether it is there though there is no work. */
   readonly isHere: (today: () => string) => string;
   /**
-   * By what they are put in order, before their keys: by the rows they stand with, and by name. Thousands are for the first
+   * By what they are put in order, before their keys: by the rows they stand with, those that read alike apart, and by name. Thousands are for the first
    * few, so these are columns as they are, or told once of few: to write 10,000 names in small letters takes as long as all
    * else.
    */
@@ -50,7 +50,8 @@ const SOURCES: Readonly<Record<WallRows, Source>> = {
     detail: `coalesce(of.tag, '')`,
     group: `coalesce(c.name, site.name, '')`,
     isHere: () => 'false',
-    order: 'of.client_id is not null, coalesce(c.words, site.words) nulls last, of.words, of.tag nulls first',
+    order: `of.client_id is not null, coalesce(c.words, site.words) nulls last, coalesce(of.client_id, of.site_id),
+      of.words, of.tag nulls first`,
     ofTask: 't.asset_id',
     ofSchedule: 's.asset_id',
   },
@@ -87,7 +88,7 @@ const SOURCES: Readonly<Record<WallRows, Source>> = {
     detail: `''`,
     group: `coalesce(of.team, '')`,
     isHere: (today) => `(of.works_until is null or of.works_until >= ${today()}::date)`,
-    order: `coalesce(of.team, '') = '', lower(of.team), lower(of.name)`,
+    order: `coalesce(of.team, '') = '', lower(of.team), of.team, lower(of.name)`,
     ofTask: 't.assignee_id',
     ofSchedule: null,
   },
@@ -111,7 +112,7 @@ const SOURCES: Readonly<Record<WallRows, Source>> = {
     detail: `''`,
     group: `coalesce(of.category, '')`,
     isHere: () => 'false',
-    order: `coalesce(of.category, '') = '', lower(of.category), lower(of.name)`,
+    order: `coalesce(of.category, '') = '', lower(of.category), of.category, lower(of.name)`,
     ofTask: 't.template_id',
     ofSchedule: 's.template_id',
   },
@@ -119,7 +120,7 @@ const SOURCES: Readonly<Record<WallRows, Source>> = {
     ...ITSELF,
     from: `schedule of join (
         select id, name, coalesce(category, '') as category,
-          dense_rank() over (order by coalesce(category, '') = '', lower(category), lower(name)) as place
+          dense_rank() over (order by coalesce(category, '') = '', lower(category), category, lower(name)) as place
         from template where workspace_id = $1) ot on ot.id = of.template_id
       left join asset a on a.workspace_id = of.workspace_id and a.id = of.asset_id
       left join client c on c.workspace_id = of.workspace_id and c.id = of.client_id`,

@@ -132,6 +132,53 @@ describe('the wallchart', () => {
     expect(sumOf(hers.rows, (look) => look !== 'foreseen')).toBe(made?.n);
   });
 
+  it('shows rows of people for one client, whose schedules do not say whose they are', async () => {
+    const [{ id: client = '' } = {}] = await query<{ id: string }>(
+      `select client_id as id from task where client_id is not null and assignee_id is not null group by 1 order by count(*) desc limit 1`,
+    );
+    for (const rows of ['person', 'role'] as const) {
+      const all = await chart({ rows });
+      const ofClient = await chart({ rows, client });
+      expect(ofClient.count).toBe(all.count);
+      expect(sumOf(ofClient.rows, () => true)).toBeGreaterThan(0);
+      expect(sumOf(ofClient.rows, () => true)).toBeLessThan(sumOf(all.rows, () => true));
+    }
+  });
+
+  it('keeps rows together that stand with the same, however alike others read, our own first', async () => {
+    const client = { address: '', usualPersonId: null, notes: '', fields: {}, contacts: [] };
+    const asset = {
+      siteId: null,
+      isSite: false,
+      tag: null,
+      place: '',
+      fields: {},
+      servesFrom: null,
+      servesUntil: null,
+    };
+    for (const name of ['AERO SAILING', 'Ero Sailing', 'aero sailing']) {
+      const { body } = await ines
+        .post('/api/clients')
+        .send({ name, ...client })
+        .expect(200);
+      for (const vessel of ['Zephyr', 'Alba'])
+        await ines
+          .post('/api/assets')
+          .send({ name: vessel, clientId: body.client.id, ...asset })
+          .expect(200);
+    }
+    const { rows } = await chart({ rows: 'asset', empty: 'yes' });
+    const groups = rows.map(({ group }) => group).filter((group, at, all) => group !== all[at - 1]);
+    expect(new Set(groups).size).toBe(groups.length);
+    for (const group of ['AERO SAILING', 'aero sailing'])
+      expect(rows.filter((row) => row.group === group).map(({ name }) => name)).toEqual(['Alba', 'Zephyr']);
+    const own = await query<{ id: string }>(
+      `select id from asset where client_id is null and workspace_id = (select id from workspace where name = 'Tern Quay')`,
+    );
+    const isOwn = new Set(own.map(({ id }) => id));
+    expect(rows.findLastIndex(({ key }) => isOwn.has(key))).toBe(isOwn.size - 1);
+  });
+
   it('says when somebody is away and when all schedules of a row rest', async () => {
     const people = await chart({ rows: 'person' });
     expect(rowOf(people.rows, 'Oskar Tindle').rests).toContainEqual(
