@@ -11,7 +11,7 @@ import {
 } from '../../core/index.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
-import { keptOfSome } from './kept.ts';
+import { keptOfSome, marksOf, type Told } from './kept.ts';
 import { datedAround, unsettled } from './kept-plans.ts';
 import { planProblem } from './owed.ts';
 import { partsOf, plannedSchedule, type ScheduleRow, scheduleRows } from './schedule-row.ts';
@@ -43,7 +43,19 @@ export const FAR_DAYS = 400;
 const MOST_KEPT = 30_000;
 
 /** Of some schedules; those that are gone are left out, and one that can't be planned has no dates. */
-export const farDates = keptOfSome<FarDates>(async (scope, ids) => {
+export const farDates = keptOfSome<FarDates>({
+  marks: (scope, ids) =>
+    marksOf(
+      scope,
+      `select schedule_id, count(*) || ' ' || sum(uuid_hash(id)) as tasks from task
+       where workspace_id = $1 and schedule_id = any($3::uuid[]) and due_on >= $2::date group by schedule_id`,
+      ids,
+    ),
+  tell: toldOf,
+  most: MOST_KEPT,
+});
+
+async function toldOf(scope: Scope, ids: readonly string[]): Promise<[string, Told<FarDates>][]> {
   const rows = (await scheduleRows(scope, { ids })).filter(({ deletedAt }) => deletedAt === null);
   const making = await makingFor(scope, rows);
   const told = await eachInTurn(rows, (row) => ({ row, ...datesOf(scope, row, making) }));
@@ -53,18 +65,20 @@ export const farDates = keptOfSome<FarDates>(async (scope, ids) => {
       told.flatMap(({ dates }) => dates),
     ),
   );
-  return told.map(({ row, dates, rests }) => [
-    row.id,
-    {
-      // Whose what the load decides will be changes with what others have.
-      isFluid: rowAsksForLoad(row),
-      told: {
-        rests,
-        days: daysOf(dates.filter((date) => open.has(date))),
+  return told.map(({ row, dates, rests }) => {
+    // Whose what the load decides will be changes with what others have.
+    const isOfOthers = rowAsksForLoad(row);
+    return [
+      row.id,
+      {
+        isOfOthers,
+        // What waits for its last task waits for what becomes of it, which the mark does not tell.
+        isFluid: isOfOthers || row.last !== null,
+        told: { rests, days: daysOf(dates.filter((date) => open.has(date))) },
       },
-    },
-  ]);
-}, MOST_KEPT);
+    ];
+  });
+}
 
 function datesOf(scope: Scope, row: ScheduleRow, making: Making) {
   const { day: today } = scope.now;

@@ -55,11 +55,12 @@ const OVER_AHEAD = `workspace_id = $1 and schedule_id is not null and step_key =
 
 /** The lines of all schedules of the workspace that are not deleted. */
 export const keptLines = keptOfSchedules<KeptLine>({
-  marks: (scope) =>
+  marks: (scope, ids) =>
     marksOf(
       scope,
       `select schedule_id, string_agg(nominal_date::text, ' ' order by nominal_date) as tasks from task
        where ${OVER_AHEAD} group by schedule_id`,
+      ids,
     ),
   tell: told,
   most: MOST_KEPT,

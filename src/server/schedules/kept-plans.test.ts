@@ -6,6 +6,7 @@ import { Scope } from '../platform/scope.ts';
 import { Touched, tellTouched, touchedSince } from '../platform/touched.ts';
 import { plainInput } from '../testing/schedules.ts';
 import { silent, type TestServer, testServer } from '../testing/test-server.ts';
+import { farDates } from './far-dates.ts';
 import { keptLines } from './kept-lines.ts';
 import { keptPlans } from './kept-plans.ts';
 
@@ -33,10 +34,12 @@ async function both() {
   const source = await dataSource(server.databaseUrl).initialize();
   const told = async (of: Scope) => {
     const lines = await keptLines(of);
-    return [...(await keptPlans(of))]
+    const plans = await keptPlans(of);
+    const far = await farDates(of, [...plans.keys()]);
+    return [...plans]
       .map(([id, plan]) => {
         const { row, planned: _, ...line } = lines.get(id) ?? { row: null };
-        return { id, plan, line, who: row?.assignment, version: row?.version };
+        return { id, plan, line, far: far.get(id), who: row?.assignment, version: row?.version };
       })
       .sort((a, b) => (a.id < b.id ? -1 : 1));
   };
@@ -172,3 +175,18 @@ it('are what would be planned afresh, after every kind of change that they are t
   expect(toldFew).toBeGreaterThan(8);
   expect(JSON.parse(before).length).toBeGreaterThan(50);
 }, 120_000);
+
+it('are looked over by their marks where any may have been touched: of those that stand nothing is told anew', async () => {
+  const scope = await server.scope();
+  const ids = (await ask<{ id: string }>('select id from schedule where deleted_at is null')).map(({ id }) => id);
+  const before = await farDates(scope, ids);
+  await ask(
+    `update client set notes = 'by the slipway' where id = (select client_id from schedule where client_id is not null and deleted_at is null order by id limit 1)`,
+  );
+  const after = await farDates(scope, ids);
+  expect([...after.keys()].sort()).toEqual([...before.keys()].sort());
+  const anew = ids.filter((id) => after.get(id) !== before.get(id));
+  expect(anew.length).toBeGreaterThan(0);
+  expect(anew.length).toBeLessThan(ids.length / 3);
+  for (const id of anew) expect(after.get(id)).toEqual(before.get(id));
+});

@@ -44,11 +44,12 @@ const MOST_KEPT = 60_000;
 
 /** The plans of all schedules of the workspace. */
 export const keptPlans = keptOfSchedules<KeptPlan>({
-  marks: (scope) =>
+  marks: (scope, ids) =>
     marksOf(
       scope,
       `select schedule_id, count(*) || ' ' || sum(uuid_hash(id)) as tasks from task
        where workspace_id = $1 and schedule_id is not null and due_on >= $2::date group by schedule_id`,
+      ids,
     ),
   tell: planned,
   most: MOST_KEPT,

@@ -1,16 +1,18 @@
 import { Latest, ofEachDatabase } from '../platform/latest.ts';
 import type { Scope } from '../platform/scope.ts';
-import { touchedSince } from '../platform/touched.ts';
+import { type Since, touchedSince } from '../platform/touched.ts';
 
 /** What is told of a schedule; what its mark does not tell of is told anew whenever all are looked over. */
 export interface Told<T> {
   readonly told: T;
   readonly isFluid: boolean;
+  /** Whether it is another once any other schedule is touched. */
+  readonly isOfOthers?: boolean;
 }
 
 export interface KeptSources<T> {
-  /** For each schedule of the workspace a text that is another whenever anything is that it is told from. */
-  readonly marks: (scope: Scope) => Promise<ReadonlyMap<string, string>>;
+  /** For each schedule of the workspace, or for each of some, a text that is another whenever anything is that it is told from. */
+  readonly marks: (scope: Scope, ids: readonly string[] | null) => Promise<ReadonlyMap<string, string>>;
   /** A few at a time; those that are gone are left out. */
   readonly tell: (scope: Scope, ids: readonly string[]) => Promise<readonly (readonly [string, Told<T>])[]>;
   /** How many are kept at the most, of all workspaces together. */
@@ -76,7 +78,7 @@ export function keptOfSchedules<T>({ marks, tell, most }: KeptSources<T>) {
   }
 
   async function lookedOver(scope: Scope, before: OfWorkspace<T> | undefined) {
-    const now = await marks(scope);
+    const now = await marks(scope, null);
     const told = new Map<string, T>();
     const kept = new Map<string, string>();
     const stale: string[] = [];
@@ -111,45 +113,68 @@ export function keptOfSchedules<T>({ marks, tell, most }: KeptSources<T>) {
 
 /**
  * The same where only some are asked for, and what is told of one is dear: each is told when it is asked for first, and
- * again once it was touched, or any of them may have been; what depends on others, once any was. For reading alone, as above.
- * @param most how many are kept at the most, of all workspaces together
+ * again once it was touched. Where any may have been touched, each that is asked for is looked over by its mark.
  */
-export function keptOfSome<T>(tell: KeptSources<T>['tell'], most: number) {
+export function keptOfSome<T>({ marks, tell, most }: KeptSources<T>) {
+  interface Kept extends Told<T> {
+    readonly mark: string | undefined;
+    /** Until any may have been touched once more: then it is looked over. */
+    stands: number;
+  }
   interface OfSome {
     today: string;
     moment: number;
-    told: Map<string, Told<T>>;
+    /** How often any of them may have been touched. */
+    any: number;
+    told: Map<string, Kept>;
   }
   /** The workspace that was asked for last stands at the end. */
   const ofDatabase = ofEachDatabase(() => new Map<string, OfSome>());
+
+  /** Takes out what can't stand any more. */
+  function hear(of: OfSome, today: string, { moment, schedules }: Since): void {
+    // Another who asked meanwhile may have heard more.
+    if (moment < of.moment) return;
+    if (of.today !== today) of.told.clear();
+    else if (schedules === null) {
+      of.any++;
+      for (const [id, { isFluid, isOfOthers }] of of.told) if (isFluid || isOfOthers) of.told.delete(id);
+    } else if (schedules.size > 0)
+      for (const [id, { isOfOthers }] of of.told) if (isOfOthers || schedules.has(id)) of.told.delete(id);
+    of.moment = moment;
+    of.today = today;
+  }
 
   return async (scope: Scope, ids: readonly string[]): Promise<ReadonlyMap<string, T>> => {
     if (scope.isWithinTransaction) throw new Error('What is kept is asked for within a transaction.');
     const workspaces = ofDatabase(scope);
     const { id: workspace } = scope.workspace;
-    const of = workspaces.get(workspace) ?? { today: scope.today, moment: 0, told: new Map() };
-    const { moment, schedules } = await touchedSince(scope, of.moment);
-    // Another who asked meanwhile may have heard more.
-    if (moment >= of.moment) {
-      if (schedules === null || of.today !== scope.today) of.told.clear();
-      else if (schedules.size > 0)
-        for (const [id, { isFluid }] of of.told) if (isFluid || schedules.has(id)) of.told.delete(id);
-      of.moment = moment;
-      of.today = scope.today;
-    }
+    const of = workspaces.get(workspace) ?? { today: scope.today, moment: 0, any: 0, told: new Map() };
+    const since = await touchedSince(scope, of.moment);
+    const { moment } = since;
+    hear(of, scope.today, since);
+    const { any } = of;
     workspaces.delete(workspace);
     workspaces.set(workspace, of);
     const answer = new Map<string, T>();
-    const missing = ids.filter((id) => {
+    const unsure = ids.filter((id) => {
       const known = of.told.get(id);
-      if (known !== undefined) answer.set(id, known.told);
-      return known === undefined;
+      if (known !== undefined && known.stands === any) answer.set(id, known.told);
+      return !answer.has(id);
+    });
+    const marked = unsure.length === 0 ? new Map<string, string>() : await marks(scope, unsure);
+    const missing = unsure.filter((id) => {
+      const known = of.told.get(id);
+      if (known?.mark === undefined || known.mark !== marked.get(id)) return true;
+      answer.set(id, known.told);
+      // What was read before somebody heard of more is for whoever asked then alone.
+      if (of.moment === moment) known.stands = any;
+      return false;
     });
     for (let at = 0; at < missing.length; at += AT_A_STRETCH)
       for (const [id, told] of await tell(scope, missing.slice(at, at + AT_A_STRETCH))) {
         answer.set(id, told.told);
-        // What was read before somebody heard of more is for whoever asked then alone.
-        if (of.moment === moment) of.told.set(id, told);
+        if (of.moment === moment) of.told.set(id, { ...told, mark: marked.get(id), stands: any });
       }
     let count = 0;
     for (const { told } of workspaces.values()) count += told.size;
@@ -166,9 +191,14 @@ export function keptOfSome<T>(tell: KeptSources<T>['tell'], most: number) {
  * Marks of what plans are told from: the rows of the schedule, its template, its client and its asset (each write of a row
  * gives it another `xmin`), what was deleted of it, days off, people and their leave, the zone and the day; and of its tasks what
  * the caller says.
- * @param tasks SQL of a `schedule_id` and its `tasks` as a text; today is $2
+ * @param tasks SQL of a `schedule_id` and its `tasks` as a text; today is $2, and the schedules that are asked for $3
+ * @param ids null for all of the workspace
  */
-export async function marksOf(scope: Scope, tasks: string): Promise<ReadonlyMap<string, string>> {
+export async function marksOf(
+  scope: Scope,
+  tasks: string,
+  ids: readonly string[] | null,
+): Promise<ReadonlyMap<string, string>> {
   const [around] = await scope.sql<{ mark: string }>(
     `select concat_ws(' ', w.working_weekdays, w.zone,
        (select md5(string_agg(date || name, ' ' order by date)) from holiday where workspace_id = $1),
@@ -186,8 +216,8 @@ export async function marksOf(scope: Scope, tasks: string): Promise<ReadonlyMap<
      left join (
        select schedule_id, count(*) || ' ' || max(deleted_at) as tasks from deleted_task where workspace_id = $1 group by schedule_id
      ) gone on gone.schedule_id = s.id
-     where s.workspace_id = $1 and s.deleted_at is null`,
-    [scope.today],
+     where s.workspace_id = $1 and s.deleted_at is null and ($3::uuid[] is null or s.id = any($3))`,
+    [scope.today, ids],
   );
   return new Map(rows.map(({ id, mark }) => [id, `${mark} ${scope.today} ${around?.mark}`]));
 }
