@@ -37,22 +37,34 @@ export async function nextLetGo(
   const next = await nextFor(scope, years);
   if (next === null || next.on - scope.now.day > withinDays) return null;
   const before = isoOfDay(next.before);
-  const [sums] = await scope.sql<Pick<NextLettingGo, 'tasks' | 'files' | 'calls'>>(
-    // All that is so old, without the last of each schedule: each of those is found by its index, however many there are.
-    `with last as (
-       select s.id, (select max(nominal_date) from task where workspace_id = $1 and schedule_id = s.id) as nominal
-       from schedule s where s.workspace_id = $1),
-     kept as (
-       select t.id from last join task t on t.workspace_id = $1 and t.schedule_id = last.id and t.nominal_date = last.nominal
-       where ${OLD})
-     select (select count(*) from task t where ${OLD})::int - (select count(*) from kept)::int as tasks,
-       (select count(*) from file join task t on t.workspace_id = $1 and t.id = file.task_id
-        where file.workspace_id = $1 and ${OLD} and t.id not in (select id from kept))::int as files,
-       (select count(*) from call where workspace_id = $1 and list_on < $2::date)::int as calls`,
-    [before],
+  const count = (sql: string) => scope.sql<{ count: number }>(`select count(*)::int as count from ${sql}`, [before]);
+  // All that is so old, without the last of each schedule: each of those is found by its index, however many there are.
+  const [[tasks], [files], [calls], [kept]] = await scope.atOnce(
+    () => count(`task t where ${OLD}`),
+    () =>
+      count(`file join task t on t.workspace_id = $1 and t.id = file.task_id where file.workspace_id = $1 and ${OLD}`),
+    () => count('call where workspace_id = $1 and list_on < $2::date'),
+    () =>
+      scope.sql<{ tasks: number; files: number }>(
+        `with last as (
+           select s.id, (select max(nominal_date) from task where workspace_id = $1 and schedule_id = s.id) as nominal
+           from schedule s where s.workspace_id = $1),
+         kept as (
+           select t.id, (select count(*) from file where file.workspace_id = $1 and file.task_id = t.id) as files
+           from last join task t on t.workspace_id = $1 and t.schedule_id = last.id and t.nominal_date = last.nominal
+           where ${OLD})
+         select count(*)::int as tasks, coalesce(sum(files), 0)::int as files from kept`,
+        [before],
+      ),
   );
-  if (!sums) throw new Error('A sum has no row.');
-  return { on: isoOfDay(next.on), before, ...sums };
+  if (!tasks || !files || !calls || !kept) throw new Error('A sum has no row.');
+  return {
+    on: isoOfDay(next.on),
+    before,
+    tasks: tasks.count - kept.tasks,
+    files: files.count - kept.files,
+    calls: calls.count,
+  };
 }
 
 /** What was let go, the newest first. */

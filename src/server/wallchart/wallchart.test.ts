@@ -37,6 +37,14 @@ const sumOf = (rows: readonly WallRow[], is: (look: WallLook) => boolean) =>
     .reduce((sum, { look, count }) => sum + (is(look) ? count : 0), 0);
 const query = async <T>(sql: string, params: unknown[] = []) => server.source.query<T[]>(sql, params);
 
+/** Of whom, or of what, there are the most tasks. */
+async function mostOf(column: 'client_id' | 'template_id' | 'assignee_id'): Promise<string> {
+  const [most] = await query<{ id: string }>(
+    `select ${column} as id from task where client_id is not null and assignee_id is not null group by 1 order by count(*) desc limit 1`,
+  );
+  return most?.id ?? '';
+}
+
 /** How a line of a task looks in a cell. */
 function lookOfLine({ state, late, heldUp }: TaskLine): WallLook {
   if (state === 'done') return late ? 'doneLate' : 'done';
@@ -133,9 +141,7 @@ describe('the wallchart', () => {
   });
 
   it('shows rows of people for one client, whose schedules do not say whose they are', async () => {
-    const [{ id: client = '' } = {}] = await query<{ id: string }>(
-      `select client_id as id from task where client_id is not null and assignee_id is not null group by 1 order by count(*) desc limit 1`,
-    );
+    const client = await mostOf('client_id');
     for (const rows of ['person', 'role'] as const) {
       const all = await chart({ rows });
       const ofClient = await chart({ rows, client });
@@ -143,6 +149,29 @@ describe('the wallchart', () => {
       expect(sumOf(ofClient.rows, () => true)).toBeGreaterThan(0);
       expect(sumOf(ofClient.rows, () => true)).toBeLessThan(sumOf(all.rows, () => true));
     }
+  });
+
+  it.each(WALL_ROWS)('by %s answers however it is narrowed, with no more than there is', async (rows) => {
+    const all = sumOf((await chart({ rows, span: 'quarter' })).rows, () => true);
+    const [site] = await query<{ id: string }>('select id from asset where is_site order by name limit 1');
+    const narrowed = {
+      category: 'Inspection',
+      template: await mostOf('template_id'),
+      client: await mostOf('client_id'),
+      site: site?.id,
+      person: await mostOf('assignee_id'),
+      role: 'dock crew',
+      team: 'Lee Quay',
+    };
+    for (const [field, value] of [...Object.entries(narrowed), ['find', 'a']]) {
+      const { rows: found } = await chart({ rows, span: 'quarter', [field ?? '']: value });
+      expect(
+        sumOf(found, () => true),
+        field,
+      ).toBeLessThanOrEqual(all);
+    }
+    const { rows: within } = await chart({ rows, span: 'quarter', ...narrowed, find: 'a' });
+    expect(sumOf(within, () => true)).toBeLessThan(all);
   });
 
   it('keeps rows together that stand with the same, however alike others read, our own first', async () => {
