@@ -135,8 +135,11 @@ export function keptOfSome<T>({ marks, tell, most }: KeptSources<T>) {
   function hear(of: OfSome, today: string, { moment, schedules }: Since): void {
     // Another who asked meanwhile may have heard more.
     if (moment < of.moment) return;
-    if (of.today !== today) of.told.clear();
-    else if (schedules === null) {
+    if (of.today !== today) {
+      // Whoever is still telling of yesterday leaves what is looked over by its mark, which bears the day.
+      of.any++;
+      of.told.clear();
+    } else if (schedules === null) {
       of.any++;
       for (const [id, { isFluid, isOfOthers }] of of.told) if (isFluid || isOfOthers) of.told.delete(id);
     } else if (schedules.size > 0)
@@ -165,7 +168,7 @@ export function keptOfSome<T>({ marks, tell, most }: KeptSources<T>) {
     const marked = unsure.length === 0 ? new Map<string, string>() : await marks(scope, unsure);
     const missing = unsure.filter((id) => {
       const known = of.told.get(id);
-      if (known?.mark === undefined || known.mark !== marked.get(id)) return true;
+      if (known?.mark === undefined || known.isFluid || known.mark !== marked.get(id)) return true;
       answer.set(id, known.told);
       // What was read before somebody heard of more is for whoever asked then alone.
       if (of.moment === moment) known.stands = any;

@@ -85,22 +85,22 @@ async function datesOf(scope: Scope, asked: AskedChart, rows: readonly RowOf[]) 
 type MarksByRow = ReadonlyMap<string, readonly number[]>;
 
 /** A look as its place among all, as SQL. */
-const place = (look: WallLook): number => WALL_LOOKS.indexOf(look);
+const placeOf = (look: WallLook): number => WALL_LOOKS.indexOf(look);
 
 /** How a task looks in a cell, as SQL: the same as `lookOf` tells it. */
 type LookInCell = (scope: Scope, asked: TaskQuestion) => string;
 
 const lookOfEnded: LookInCell = () => `case t.state
-  when 'done' then case when ${WAS_ON_TIME} then ${place('done')} else ${place('doneLate')} end
-  when 'skipped' then ${place('skipped')} else ${place('lapsed')} end`;
+  when 'done' then case when ${WAS_ON_TIME} then ${placeOf('done')} else ${placeOf('doneLate')} end
+  when 'skipped' then ${placeOf('skipped')} else ${placeOf('lapsed')} end`;
 
 const lookOfUnfinished: LookInCell = (scope, asked) => `case
-  when t.state = 'toCheck' then ${place('toCheck')}
-  when ${isHeldUp(scope, asked)} then ${place('heldUp')}
-  when ${isLate(scope, asked)} then ${place('late')}
-  when t.state = 'underWay' then ${place('underWay')}
-  when t.appears_on > ${asked.with(scope.today)}::date then ${place('coming')}
-  else ${place('open')} end`;
+  when t.state = 'toCheck' then ${placeOf('toCheck')}
+  when ${isHeldUp(scope, asked)} then ${placeOf('heldUp')}
+  when ${isLate(scope, asked)} then ${placeOf('late')}
+  when t.state = 'underWay' then ${placeOf('underWay')}
+  when t.appears_on > ${asked.with(scope.today)}::date then ${placeOf('coming')}
+  else ${placeOf('open')} end`;
 
 interface Part {
   readonly which: string;
