@@ -13,13 +13,14 @@ import { comingWeeks, workAhead } from './weeks.ts';
 /** What a manager wants to see in the morning: what is late, under way, to check, held up, without anybody, and what is coming. */
 export async function overview(scope: Scope): Promise<Overview> {
   const { day } = scope.now;
-  const [today, calls, bands, foreseen, run, ahead, crew, names, calendar] = await scope.atOnce(
-    () => dueToday(scope),
-    () => callsToday(scope),
-    () => firstDue(scope, BANDS, OVERVIEW_LINES),
-    () => foreseenOfNobody(scope),
+  // What takes longest is asked first: of the rest each waits for one of few connections.
+  const [run, ahead, bands, today, calls, foreseen, crew, names, calendar] = await scope.atOnce(
     () => lastRun(scope),
     () => workAhead(scope),
+    () => firstDue(scope, BANDS, OVERVIEW_LINES),
+    () => dueToday(scope),
+    () => callsToday(scope),
+    () => foreseenOfNobody(scope),
     () => colleagues(scope),
     () => scope.peopleNames(),
     () => scope.calendar(),
@@ -74,11 +75,14 @@ async function callsToday(scope: Scope): Promise<Overview['today']['calls']> {
 
 /** How far the work is that is due today. Skipped and lapsed work is not to be done. */
 async function dueToday(scope: Scope): Promise<Omit<Overview['today'], 'capacity' | 'calls'>> {
-  const late = await countOfTasks(scope, { are: 'late', due: 'today' });
-  const rows = await scope.sql<{ state: TaskState; tasks: number; minutes: number }>(
-    `select state, count(*)::int as tasks, sum(estimate_minutes)::int as minutes from task
-     where workspace_id = $1 and due_on = $2::date and state not in ('skipped', 'lapsed') group by 1`,
-    [scope.today],
+  const [late, rows] = await scope.atOnce(
+    () => countOfTasks(scope, { are: 'late', due: 'today' }),
+    () =>
+      scope.sql<{ state: TaskState; tasks: number; minutes: number }>(
+        `select state, count(*)::int as tasks, sum(estimate_minutes)::int as minutes from task
+         where workspace_id = $1 and due_on = $2::date and state not in ('skipped', 'lapsed') group by 1`,
+        [scope.today],
+      ),
   );
   const of = (...states: TaskState[]) => rows.filter(({ state }) => states.includes(state));
   const tasks = (...states: TaskState[]) => of(...states).reduce((sum, row) => sum + row.tasks, 0);
