@@ -22,6 +22,7 @@ import { isHeldUp, isLate, namesOfFilter, type TaskQuestion } from '../task-list
 import { ENDED, UNFINISHED, WAS_ON_TIME } from '../tasks/stored/index.ts';
 import { placingOf } from './placing.ts';
 import {
+  isFoundByDay,
   isOfPeople,
   type RowOf,
   rowCount,
@@ -145,15 +146,21 @@ async function madeMarks(
     );
   };
   const members = rows.flatMap(({ members: of }, row) => of.map((member) => [row, member] as const));
+  const ids = members.map(([, id]) => id);
   const nobody = rows.findIndex(({ key }) => key === WALL_NOBODY);
   const pairs = (asked: TaskQuestion, of: readonly (readonly [number, string])[], type: string) =>
     `unnest(${asked.with(of.map(([row]) => row))}::int[], ${asked.with(of.map(([, id]) => id))}::${type}[])`;
+  const column = taskColumnOf(filter.rows);
   const questions = (isOfPeople(filter.rows) ? APART : ALL).flatMap((part) => [
     () =>
-      ask(part, (asked) => ({
-        row: 'm."row"',
-        join: `${pairs(asked, members, 'uuid')} as m("row", id) join task t on ${taskColumnOf(filter.rows)} = m.id`,
-      })),
+      ask(part, (asked) => {
+        const of = pairs(asked, members, 'uuid');
+        return {
+          row: 'm."row"',
+          join: `${of} as m("row", id) join task t on ${column} = m.id`,
+          also: isFoundByDay(filter.rows) ? 'true' : `(${column} = any(${asked.with(ids)}::uuid[])) is true`,
+        };
+      }),
     ...(nobody >= 0
       ? [() => ask(part, () => ({ row: `${nobody}`, join: 'task t', also: 't.assignee_id is null' }))]
       : []),

@@ -35,6 +35,8 @@ interface Source {
    */
   readonly order: string;
   readonly ofTask: string;
+  /** Whether the index of that column goes on by due day. */
+  readonly byDay: boolean;
   /** Null where only the plan says whose its dates are. */
   readonly ofSchedule: string | null;
 }
@@ -53,6 +55,7 @@ const SOURCES: Readonly<Record<WallRows, Source>> = {
     order: `of.client_id is not null, coalesce(c.words, site.words) nulls last, coalesce(of.client_id, of.site_id),
       of.words, of.tag nulls first`,
     ofTask: 't.asset_id',
+    byDay: true,
     ofSchedule: 's.asset_id',
   },
   site: {
@@ -68,6 +71,7 @@ const SOURCES: Readonly<Record<WallRows, Source>> = {
     isHere: () => 'false',
     order: 'of.words, of.tag nulls first',
     ofTask: 't.asset_id',
+    byDay: true,
     ofSchedule: 's.asset_id',
   },
   client: {
@@ -79,6 +83,7 @@ const SOURCES: Readonly<Record<WallRows, Source>> = {
     isHere: () => 'false',
     order: 'of.words',
     ofTask: 't.client_id',
+    byDay: true,
     ofSchedule: 's.client_id',
   },
   person: {
@@ -90,6 +95,7 @@ const SOURCES: Readonly<Record<WallRows, Source>> = {
     isHere: (today) => `(of.works_until is null or of.works_until >= ${today()}::date)`,
     order: `coalesce(of.team, '') = '', lower(of.team), of.team, lower(of.name)`,
     ofTask: 't.assignee_id',
+    byDay: true,
     ofSchedule: null,
   },
   role: {
@@ -103,6 +109,7 @@ const SOURCES: Readonly<Record<WallRows, Source>> = {
     isHere: () => 'true',
     order: 'lower(of.role)',
     ofTask: 't.assignee_id',
+    byDay: true,
     ofSchedule: null,
   },
   template: {
@@ -114,6 +121,7 @@ const SOURCES: Readonly<Record<WallRows, Source>> = {
     isHere: () => 'false',
     order: `coalesce(of.category, '') = '', lower(of.category), of.category, lower(of.name)`,
     ofTask: 't.template_id',
+    byDay: false,
     ofSchedule: 's.template_id',
   },
   schedule: {
@@ -130,6 +138,7 @@ const SOURCES: Readonly<Record<WallRows, Source>> = {
     isHere: () => 'of.deleted_at is null',
     order: 'ot.place, coalesce(a.words, c.words) nulls first',
     ofTask: 't.schedule_id',
+    byDay: false,
     ofSchedule: 's.id',
   },
 };
@@ -142,6 +151,12 @@ export const taskColumnOf = (rows: WallRows): string => SOURCES[rows].ofTask;
 
 /** Whether they show whose the work is, which of what is not made yet only the plans of all schedules say. */
 export const isOfPeople = (rows: WallRows): boolean => SOURCES[rows].ofSchedule === null;
+
+/**
+ * Whether an index tells the tasks of a row by their due days. Else those of all rows are looked through by day, and each is
+ * kept or not before it is put to its row: the database would rather put all of them to their rows and throw most away.
+ */
+export const isFoundByDay = (rows: WallRows): boolean => SOURCES[rows].byDay;
 
 /** The tasks that rows may show: of some days, and what they have in common. */
 export async function tasksOf(
