@@ -43,27 +43,41 @@ import {
   UNFINISHED,
 } from './stored/index.ts';
 
+const NOTHING: DaySheet['doneBefore'] = { tasks: [], count: 0 };
+
 /** What one person has to do on a day: late first, then the day by time, then what is coming. */
 export async function daySheet(scope: Scope, personId: string, date: string | undefined): Promise<DaySheet> {
   const person = await scope.one(Person, personId, 'person');
   const now = scope.now;
   const day = date === undefined ? now.day : dayOfIso(date);
-  // Each part by an index of its own: what was done years ago and what is made years ahead is not looked at.
-  const rows = await scope.sql<TaskRow>(
-    linesOf(
-      `select id from task where workspace_id = $1 and assignee_id = $2 and due_on = $3::date
-       union
-       select id from task where workspace_id = $1 and assignee_id = $2 and state in ${UNFINISHED}
-         and least(starts_on, appears_on) <= $3::date + ${COMING_DAYS} and (due_on > $3::date or $3::date = $4::date)
-       union
-       select id from task where workspace_id = $1 and assignee_id = $2
-         and done_at >= $3::date - 1 and done_at < $3::date + 2`,
-    ),
-    [personId, isoOfDay(day), scope.today],
+  const [rows, calendar, people] = await scope.atOnce(
+    () =>
+      // Each part by an index of its own: what was done years ago and what is made years ahead is not looked at.
+      scope.sql<TaskRow>(
+        linesOf(
+          `select id from task where workspace_id = $1 and assignee_id = $2 and due_on = $3::date
+           union
+           select id from task where workspace_id = $1 and assignee_id = $2 and state in ${UNFINISHED}
+             and least(starts_on, appears_on) <= $3::date + ${COMING_DAYS} and (due_on > $3::date or $3::date = $4::date)
+           union
+           select id from task where workspace_id = $1 and assignee_id = $2
+             and done_at >= $3::date - 1 and done_at < $3::date + 2`,
+        ),
+        [personId, isoOfDay(day), scope.today],
+      ),
+    () => scope.calendar(),
+    () => peopleOf(scope, person.id),
   );
-  const calendar = await scope.calendar();
-  const worker = (await peopleOf(scope, person.id)).one(person.id);
-  const projected = day > now.day ? await projectedWork(scope, day, day, personId) : [];
+  const worker = people.one(person.id);
+  const isToday = day === now.day;
+  const [done, toCheck, offered, unassigned, projected, deleted] = await scope.atOnce(
+    async () => (isToday ? doneBefore(scope, personId) : NOTHING),
+    async () => (isToday ? waitingForSign(scope, person) : []),
+    () => offeredOn(scope, person, worker, day, calendar),
+    async () => (personId === scope.person?.id ? unassignedOn(scope, isoOfDay(day)) : NOTHING),
+    async () => (day > now.day ? projectedWork(scope, day, day, personId) : []),
+    async () => (scope.mayAll('delete') ? deletedTasksOn(scope, personId, isoOfDay(day)) : []),
+  );
   return {
     person: {
       id: person.id,
@@ -75,12 +89,8 @@ export async function daySheet(scope: Scope, personId: string, date: string | un
     },
     date: isoOfDay(day),
     ...inBands(scope, rows, day),
-    doneBefore: day === now.day ? await doneBefore(scope, personId) : { tasks: [], count: 0 },
-    toCheck: day === now.day ? await waitingForSign(scope, person) : [],
-    offered: await offeredOn(scope, person, worker, day, calendar),
-    unassigned: personId === scope.person?.id ? await unassignedOn(scope, isoOfDay(day)) : { tasks: [], count: 0 },
-    projected,
-    deleted: scope.mayAll('delete') ? await deletedTasksOn(scope, personId, isoOfDay(day)) : [],
+    doneBefore: done,
+    ...{ toCheck, offered, unassigned, projected, deleted },
   };
 }
 
