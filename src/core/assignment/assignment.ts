@@ -303,8 +303,9 @@ function byName(
 ): Assignment {
   const worker = context.people.workers.get(personId);
   const { on, asked } = context;
-  const isOff = () => worker !== undefined && unavailableOn(worker, on, asked)?.because === 'off';
-  if (daysOffToo && worker !== undefined && isOff() && lackedTicket(worker, asked.tickets, on) === null)
+  const isOnlyOff = (one: Worker) =>
+    unavailableOn(one, on, asked)?.because === 'off' && lackedTicket(one, asked.tickets, on) === null;
+  if (daysOffToo && worker !== undefined && isOnlyOff(worker))
     return { kind: 'one', personId, why: { by, passedOver: [] } };
   return one(covered([personId], 0, cover, 'name', context), (passedOver) => ({ by, passedOver }));
 }

@@ -11,7 +11,7 @@ import {
 } from '../../core/index.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
-import { keptOfSome, marksOf, type Told } from './kept.ts';
+import { keptOfSome, marksByTasksAhead, type Told } from './kept.ts';
 import { datedAround, unsettled } from './kept-plans.ts';
 import { planProblem } from './owed.ts';
 import { partsOf, plannedSchedule, type ScheduleRow, scheduleRows } from './schedule-row.ts';
@@ -44,13 +44,7 @@ const MOST_KEPT = 30_000;
 
 /** Of some schedules; those that are gone are left out, and one that can't be planned has no dates. */
 export const farDates = keptOfSome<FarDates>({
-  marks: (scope, ids) =>
-    marksOf(
-      scope,
-      `select schedule_id, count(*) || ' ' || sum(uuid_hash(id)) as tasks from task
-       where workspace_id = $1 and schedule_id = any($3::uuid[]) and due_on >= $2::date group by schedule_id`,
-      ids,
-    ),
+  marks: marksByTasksAhead,
   tell: toldOf,
   most: MOST_KEPT,
 });

@@ -12,7 +12,7 @@ import {
 import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
 import type { MadeTask } from '../tasks/stored/index.ts';
-import { keptOfSchedules, marksOf, type Told } from './kept.ts';
+import { keptOfSchedules, marksByTasksAhead, type Told } from './kept.ts';
 import { madeTasks, type NominalTask, nominalKey } from './made-tasks.ts';
 import { planProblem } from './owed.ts';
 import { partsOf, plannedSchedule, type ScheduleRow, scheduleRows } from './schedule-row.ts';
@@ -44,13 +44,7 @@ const MOST_KEPT = 60_000;
 
 /** The plans of all schedules of the workspace. */
 export const keptPlans = keptOfSchedules<KeptPlan>({
-  marks: (scope, ids) =>
-    marksOf(
-      scope,
-      `select schedule_id, count(*) || ' ' || sum(uuid_hash(id)) as tasks from task
-       where workspace_id = $1 and schedule_id is not null and due_on >= $2::date group by schedule_id`,
-      ids,
-    ),
+  marks: marksByTasksAhead,
   tell: planned,
   most: MOST_KEPT,
 });

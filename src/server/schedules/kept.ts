@@ -6,7 +6,7 @@ import { type Since, touchedSince } from '../platform/touched.ts';
 export interface Told<T> {
   readonly told: T;
   readonly isFluid: boolean;
-  /** Whether it is another once any other schedule is touched. */
+  /** Whether it is another once any other schedule is touched; what is so is fluid too. */
   readonly isOfOthers?: boolean;
 }
 
@@ -141,7 +141,7 @@ export function keptOfSome<T>({ marks, tell, most }: KeptSources<T>) {
       of.told.clear();
     } else if (schedules === null) {
       of.any++;
-      for (const [id, { isFluid, isOfOthers }] of of.told) if (isFluid || isOfOthers) of.told.delete(id);
+      for (const [id, { isFluid }] of of.told) if (isFluid) of.told.delete(id);
     } else if (schedules.size > 0)
       for (const [id, { isOfOthers }] of of.told) if (isOfOthers || schedules.has(id)) of.told.delete(id);
     of.moment = moment;
@@ -217,10 +217,22 @@ export async function marksOf(
      left join asset a on a.workspace_id = $1 and a.id = s.asset_id
      left join (${tasks}) own on own.schedule_id = s.id
      left join (
-       select schedule_id, count(*) || ' ' || max(deleted_at) as tasks from deleted_task where workspace_id = $1 group by schedule_id
+       select schedule_id, count(*) || ' ' || max(deleted_at) as tasks from deleted_task
+       where workspace_id = $1 and ($3::uuid[] is null or schedule_id = any($3)) group by schedule_id
      ) gone on gone.schedule_id = s.id
      where s.workspace_id = $1 and s.deleted_at is null and ($3::uuid[] is null or s.id = any($3))`,
     [scope.today, ids],
   );
   return new Map(rows.map(({ id, mark }) => [id, `${mark} ${scope.today} ${around?.mark}`]));
+}
+
+/** The same for what is told of days from today on: of the tasks that are made for those. */
+export function marksByTasksAhead(scope: Scope, ids: readonly string[] | null): Promise<ReadonlyMap<string, string>> {
+  return marksOf(
+    scope,
+    `select schedule_id, count(*) || ' ' || sum(uuid_hash(id)) as tasks from task
+     where workspace_id = $1 and schedule_id is not null and ($3::uuid[] is null or schedule_id = any($3)) and due_on >= $2::date
+     group by schedule_id`,
+    ids,
+  );
 }

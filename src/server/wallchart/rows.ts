@@ -29,9 +29,9 @@ interface Source {
   /** Whether it is there though there is no work. */
   readonly isHere: (today: () => string) => string;
   /**
-   * By what they are put in order, before their keys: by the rows they stand with, those that read alike apart, and by name. Thousands are for the first
-   * few, so these are columns as they are, or told once of few: to write 10,000 names in small letters takes as long as all
-   * else.
+   * By what they are put in order, before their keys: by the rows they stand with, those that read alike apart, and by name.
+   * Thousands are for the first few, so these are columns as they are, or told once of few: to write 10,000 names in small
+   * letters takes as long as all else.
    */
   readonly order: string;
   readonly ofTask: string;
