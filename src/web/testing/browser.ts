@@ -13,6 +13,7 @@ class Observer {
 }
 Object.assign(globalThis, {
   ResizeObserver: Observer,
+  IntersectionObserver: Observer,
   /** As wide as a desk. */
   matchMedia: (query: string) => ({
     matches: false,

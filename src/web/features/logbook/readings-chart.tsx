@@ -5,12 +5,14 @@ import { sayDayOfMonth } from '../../kit/ways.ts';
 
 interface ReadingsChartProps {
   readonly readings: LogSeries['readings'];
+  /** In pixels. */
+  readonly height: number;
 }
 
 const AXIS = { fontSize: 12, fill: 'var(--ink-2)' } as const;
 
 /** Figures by the day as a line, between the limits that held then; what lies outside is marked by a shape of its own. */
-export default function ReadingsChart({ readings }: ReadingsChartProps) {
+export default function ReadingsChart({ readings, height }: ReadingsChartProps) {
   const points = readings.map(({ on, ...one }) => ({ ...one, day: dayOfIso(on) }));
   const figures = points.flatMap(({ value, least, most }) => [value, least, most].filter((one) => one !== null));
   const [low, high] = [Math.min(...figures), Math.max(...figures)];
@@ -22,7 +24,7 @@ export default function ReadingsChart({ readings }: ReadingsChartProps) {
   const first = points[0];
   return (
     <div aria-hidden>
-      <ResponsiveContainer width="100%" height={116}>
+      <ResponsiveContainer width="100%" height={height}>
         <ComposedChart data={points} margin={{ top: 8, right: 12, bottom: 0, left: 0 }} accessibilityLayer={false}>
           <XAxis
             dataKey="day"

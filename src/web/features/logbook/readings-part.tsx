@@ -4,6 +4,7 @@ import type { LogFilter, LogSeries } from '../../../contract/index.ts';
 import { MOST_READ_TASKS, MOST_SERIES } from '../../../contract/index.ts';
 import { dayOfIso, liesOutside, plural, sayNumber } from '../../../core/index.ts';
 import { useToday } from '../../app/shell/workspace.tsx';
+import { InView } from '../../kit/in-view.tsx';
 import { Empty, Skeleton, Trouble } from '../../kit/states.tsx';
 import { sayDay } from '../../kit/ways.ts';
 import { useReadings } from './api.ts';
@@ -35,6 +36,8 @@ export function ReadingsPart({ filter }: { readonly filter: LogFilter }) {
   );
 }
 
+/** In pixels. */
+const READINGS_CHART_HEIGHT = 116;
 /** Named below the chart, the latest first. */
 const NAMED = 4;
 
@@ -48,9 +51,11 @@ function Series({ series: { label, unit, template, at, outside, readings } }: { 
     <li className="min-w-0 border-r border-b border-line-2 px-5 pt-2.5 pb-2">
       <h3 className="truncate text-row leading-5 font-semibold">{[label, unit].filter(Boolean).join(', ')}</h3>
       <p className="truncate text-note text-ink-2">{[template, at].filter(Boolean).join(', ')}</p>
-      <Suspense fallback={<div className="h-[116px]" />}>
-        <ReadingsChart readings={readings} />
-      </Suspense>
+      <InView height={READINGS_CHART_HEIGHT}>
+        <Suspense fallback={null}>
+          <ReadingsChart readings={readings} height={READINGS_CHART_HEIGHT} />
+        </Suspense>
+      </InView>
       <p className="text-note leading-4.5 text-ink-2">
         {plural(readings.length, 'reading')}
         {last && `, ${say(last.value)} on ${sayDay(dayOfIso(last.on), today)}`}
