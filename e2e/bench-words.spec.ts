@@ -184,7 +184,7 @@ test('a rehearsal of any span is a table to copy or save, at its own address', a
   await expect(sheet).toContainText('121 tasks to be made.');
   await page.reload();
   await expect(sheet).toContainText('121 tasks to be made.');
-  await expectAccessible(page);
+  await expectAccessible(sheet);
   const csv = await Promise.all([
     page.waitForEvent('download'),
     sheet.getByRole('button', { name: 'Save as CSV' }).click(),

@@ -80,7 +80,7 @@ test('a list of schedules is read as on the bench, asked where it has two readin
   await deed.click();
   const impact = page.getByRole('dialog', { name: 'What this changes' });
   await expect(impact).toContainText('rota.csv, 2 lines');
-  await expectAccessible(page);
+  await expectAccessible(impact);
   await page.keyboard.press('Enter');
   await expect(page.getByText('Brought in 2 lines of schedules.')).toBeVisible();
   await page.getByRole('button', { name: 'Take it out again' }).click();

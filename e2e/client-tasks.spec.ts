@@ -94,7 +94,7 @@ test(`a client sends a certificate by a link, on a phone that loses its connecti
   const sheet = await sheetOf(page, address);
   await expect(sheet).toContainText('To check, finished 10:40 by Cosmo Dunnock');
   await expect(sheet).toContainText('The new one follows in January.');
-  await expectAccessible(page);
+  await expectAccessible(sheet);
   await sheet.getByRole('button', { name: 'Send back' }).click();
   await sheet.getByLabel(/^What is to be done again/).fill('The second page is missing.');
   await sheet.getByRole('button', { name: 'Send back' }).click();
@@ -134,7 +134,7 @@ test('a link is withdrawn, and the next one asks for a code; what was nobody’s
 
   await sheet.getByRole('button', { name: 'Ask once more' }).click();
   await sheet.getByLabel('Whether the link asks for a code').selectOption('code');
-  await expectAccessible(page);
+  await expectAccessible(sheet);
   await sheet.getByRole('button', { name: 'Send the mail' }).click();
   await expect(sheet).toContainText('asked again by Ines Calloway');
   await phone.goto('about:blank');

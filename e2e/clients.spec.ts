@@ -22,7 +22,7 @@ test('a client is written down with a contact and a vessel, found by its tag, ch
   await sheet.getByRole('textbox', { name: 'insured until' }).fill('1 Feb 2027');
   await page.keyboard.press('Control+Enter');
   await expect(sheet.getByText(/^That is no address/)).toBeVisible();
-  await expectAccessible(page);
+  await expectAccessible(sheet);
   // What is typed is there after a detour.
   await page.getByRole('link', { name: 'Templates' }).click();
   await page.goto('/clients/new');
@@ -44,7 +44,7 @@ test('a client is written down with a contact and a vessel, found by its tag, ch
   const labels = page.getByRole('complementary', { name: 'Labels' });
   await expect(labels).toContainText('Sallow Moth');
   await expect(labels.getByRole('link', { name: 'Make 1 sheet' })).toBeVisible();
-  await expectAccessible(page);
+  await expectAccessible(labels);
   await page.keyboard.press('Escape');
 
   await page.goto('/templates');

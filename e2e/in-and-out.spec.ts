@@ -15,7 +15,7 @@ test('work goes into a calendar: as a file, and at an address that any program a
   expect((await saved).suggestedFilename()).toBe('Quentin Brindle.ics');
   await box.getByRole('button', { name: 'Make a private address' }).click();
   const address = await box.getByRole('textbox', { name: /told this once/ }).inputValue();
-  await expectAccessible(page);
+  await expectAccessible(box);
   // As a program: no cookie, no page.
   const program = await playwright.request.newContext();
   const first = await program.get(address);
@@ -101,7 +101,7 @@ test('a client who is archived is erased for good, told before and written down'
   const deed = box.getByRole('button', { name: 'Erase for good' });
   await box.getByRole('textbox').fill('Osric');
   await expect(deed).toBeDisabled();
-  await expectAccessible(page);
+  await expectAccessible(box);
   await box.getByRole('textbox').fill('Osric Quillfeather');
   await deed.click();
   await expect(page.getByRole('heading', { level: 1, name: 'Client who was erased' })).toBeVisible();

@@ -1,5 +1,5 @@
-import AxeBuilder from '@axe-core/playwright';
-import { test as base, expect, type Page } from '@playwright/test';
+import { test as base, expect, type Locator, type Page } from '@playwright/test';
+import axe from 'axe-core';
 
 const serversOf = (build: string) => (process.env[`${build.toUpperCase()}_URLS`] ?? 'http://127.0.0.1:4180').split(' ');
 
@@ -51,24 +51,30 @@ export async function stepIn(page: Page, name: string): Promise<void> {
   await expect(page.getByRole('slider')).toBeVisible();
 }
 
-/** Nothing that axe finds, in the light theme and in the dark one. */
-export async function expectAccessible(page: Page): Promise<void> {
+/**
+ * Nothing that axe finds, in the light theme and in the dark one.
+ * @param what a page; or the part of it that is new, where another journey looks at the page without it
+ */
+export async function expectAccessible(what: Page | Locator): Promise<void> {
+  const [page, part] = 'page' in what ? [what.page(), what] : [what, what.locator(':root')];
   // Nothing is judged half way through a fade.
   await page.addStyleTag({
     content: '*, *::before, *::after { transition: none !important; animation: none !important }',
   });
-  for (const theme of ['daybreak', 'nightwatch']) {
-    await page.evaluate((name) => document.documentElement.setAttribute('data-theme', name), theme);
-    // On the page itself: none of ours has frames, and a page of its own for what was found takes seconds.
-    const axe = new AxeBuilder({ page }).setLegacyMode();
+  if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(axe.source);
+  const found = await part.evaluate(async (element, tags) => {
+    const { axe: inPage } = window as unknown as { axe: typeof axe };
     // Everything once; what a theme can change, in the other as well.
-    const { violations } = await (theme === 'daybreak'
-      ? axe.withTags(WCAG)
-      : axe.withRules(['color-contrast'])
-    ).analyze();
-    const found = violations.map(
-      ({ id, nodes }) => `${theme}: ${id}: ${nodes.map(({ target }) => target.join(' ')).join(' | ')}`,
-    );
-    expect(found).toEqual([]);
-  }
+    const themes = { daybreak: tags, nightwatch: { type: 'rule' as const, values: ['color-contrast'] } };
+    const told: string[] = [];
+    for (const [theme, runOnly] of Object.entries(themes)) {
+      document.documentElement.setAttribute('data-theme', theme);
+      // Where each of a thousand parts that pass stands is as long to tell as all else.
+      const { violations } = await inPage.run(element, { runOnly, resultTypes: ['violations'], preload: false });
+      for (const { id, nodes } of violations)
+        told.push(`${theme}: ${id}: ${nodes.map(({ target }) => target.join(' ')).join(' | ')}`);
+    }
+    return told;
+  }, WCAG);
+  expect(found).toEqual([]);
 }

@@ -65,7 +65,7 @@ test(`the manager's morning: from the page to the one next thing of every kind o
   await page.getByRole('link', { name: 'Capstan grease' }).click();
   const sheet = page.getByRole('complementary');
   await expect(sheet).toContainText('Held up until Fri 27 Nov: none in stock');
-  await expectAccessible(page);
+  await expectAccessible(sheet);
   await sheet.getByRole('button', { name: 'It can go on now' }).click();
   await page.keyboard.press('Escape');
   // From then on it counts as late again.
@@ -116,7 +116,7 @@ test('work is held up, talked about and nudged, and the bell rings for whoever i
   // What is written outlives a reload.
   await page.reload();
   await expect(comment).toHaveValue(/^Ready on Thursday, @Ines Calloway/);
-  await expectAccessible(page);
+  await expectAccessible(sheet);
   await sheet.getByRole('button', { name: 'Say it' }).click();
   await expect(sheet.getByRole('listitem').filter({ hasText: 'Ready on Thursday' })).toBeVisible();
   // Of what holds it up as well.

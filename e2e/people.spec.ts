@@ -9,7 +9,7 @@ test('somebody is added and invited, and begins on a phone by the link in the ma
   const sheet = page.getByRole('complementary', { name: 'Somebody new' });
   await sheet.getByRole('button', { name: 'Add without a mail' }).click();
   await expect(sheet.getByText('The name is missing.')).toBeVisible();
-  await expectAccessible(page);
+  await expectAccessible(sheet);
   await sheet.getByRole('textbox', { name: 'Name' }).fill('Perrin Vale');
   await sheet.getByRole('combobox', { name: 'Another role' }).fill('rigger');
   await page.keyboard.press('Enter');
@@ -33,7 +33,7 @@ test('somebody is added and invited, and begins on a phone by the link in the ma
     .getAttribute('href');
   // Nothing runs within a mail that is shown as it is read: not what looks for faults either.
   await mail.getByRole('tab', { name: 'as plain text' }).click();
-  await expectAccessible(page);
+  await expectAccessible(mail);
   const phone = await browser.newPage({ viewport: { width: 390, height: 844 } });
   // The link names the host by which the server was reached; here it is asked under the one of this page.
   const address = new URL(link ?? '');
@@ -89,7 +89,7 @@ test('a colleague’s page tells how to reach them, by keyboard alone, and a pla
   await page.keyboard.press('Enter');
   const sheet = page.getByRole('complementary', { name: 'Lowri Stagg' });
   await expect(sheet).toContainText('01632 960 130');
-  await expectAccessible(page);
+  await expectAccessible(sheet);
   await page.keyboard.press('Escape');
   await expect(sheet).toBeHidden();
   await page.goto('/post');

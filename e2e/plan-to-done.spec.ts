@@ -174,7 +174,7 @@ test('in a workspace that has only begun, the first schedule is said in one phra
     'First and last Friday of each month, or the working day before',
   );
   await expect(preview).toContainText('Nobody is to do it yet: 24 dates in the coming year.');
-  await expectAccessible(page);
+  await expectAccessible(preview);
   await page.keyboard.press('Control+Enter');
   await expect(page.getByText('is scheduled')).toBeVisible();
   await expect(page.getByRole('row', { name: /Slip wash/ })).toContainText('first and last Friday of each month');

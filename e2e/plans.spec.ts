@@ -127,7 +127,7 @@ test('finishing shows the next date and takes another this once; one schedule is
   await expect(run.getByRole('button', { name: 'Nothing to make' })).toBeDisabled();
   await run.getByLabel('As of').fill('15 Jan 2027');
   await expect(run.getByText('new', { exact: true })).toHaveCount(4);
-  await expectAccessible(page);
+  await expectAccessible(run);
   await run.getByRole('button', { name: 'Make 4 tasks' }).click();
   await expect(page.getByText('Made 4 tasks.')).toBeVisible();
   await page.goto('/fill');

@@ -90,7 +90,7 @@ test(`a plan is made, four clients are put on it with one changed and one item l
     .getByRole('button', { name: /^Add 1 task and take back 1/ })
     .click();
   await expect(onIt.getByText('as plan')).toHaveCount(2);
-  await expectAccessible(page);
+  await expectAccessible(onIt);
 });
 
 test('a client goes over to another plan, and an undo brings all of it back', async ({ page }) => {

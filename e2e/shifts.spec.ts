@@ -15,13 +15,13 @@ test('hours say when they lie, single days are others after a look at the work, 
   await sheet.getByRole('group', { name: 'Weekdays of shift 2' }).getByRole('button', { name: 'Friday' }).click();
   await sheet.getByRole('group', { name: 'Weekdays of shift 2' }).getByRole('button', { name: 'Thursday' }).click();
   await expect(sheet.getByText('Two shifts lie at the same time.')).toBeVisible();
-  await expectAccessible(page);
+  await expectAccessible(sheet);
   await sheet.getByRole('button', { name: 'Take out shift 2' }).click();
   await sheet.getByRole('button', { name: 'Other hours on a single day' }).click();
   await sheet.getByRole('button', { name: 'Save', exact: true }).click();
   const dialog = page.getByRole('dialog', { name: /^Other hours of Bram Hollis: Wed 25 Nov/ });
   await expect(dialog.getByText(/^1 day\. \d+ tasks? falls? in it/)).toBeVisible();
-  await expectAccessible(page);
+  await expectAccessible(dialog);
   await dialog.getByRole('button', { name: 'Go back' }).click();
   await expect(sheet.getByText('Not saved.')).toBeVisible();
   await sheet.getByRole('button', { name: 'Save', exact: true }).click();
@@ -87,6 +87,6 @@ test('two turns are swapped: one is asked on a phone and agrees, the manager nod
   await sheet.getByRole('button', { name: 'Ask for a swap' }).click();
   await sheet.getByRole('button', { name: /^Ask / }).click();
   await expect(sheet.getByText(/is asked to swap it for /)).toBeVisible();
-  await expectAccessible(phone);
+  await expectAccessible(sheet);
   await phone.context().close();
 });

@@ -53,7 +53,7 @@ test('a wrong tag starts nothing and says whose it is, the right one is read fro
   await page.getByRole('combobox', { name: 'Choose the tag' }).fill('pontoon a');
   await page.getByRole('option', { name: /^PA-1/ }).click();
   await expect(sheet).toContainText('“PA-1” is the tag of Pontoon A, Lee Quay. This task is about Crane 2.');
-  await expectAccessible(page);
+  await expectAccessible(sheet);
   await camera.setInputFiles(await label('CR-2'));
   await expect(page.locator('[data-toast]', { hasText: 'Started “Hook look”.' })).toBeVisible();
   await expect(sheet.getByLabel('Tag of the crane', { exact: true })).toHaveValue('CR-2');

@@ -29,7 +29,7 @@ test('all tasks are filtered, grouped, opened, and those that fit are moved by t
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('complementary')).toBeVisible();
-  await expectAccessible(page);
+  await expectAccessible(page.getByRole('complementary'));
   await page.keyboard.press('Escape');
   await expect(page.getByRole('complementary')).toBeHidden();
   // What waits to be checked stays; this one goes.

@@ -199,7 +199,7 @@ test('a change is looked at before it is saved, goes as far as it is told, and i
   await expect(impact).toContainText('2changed');
   await expect(impact).toContainText('whoNadia OrmeKit Sorrell');
   await expect(impact).toContainText('showing already');
-  await expectAccessible(page);
+  await expectAccessible(impact);
   await page.keyboard.press('Escape');
   await expect(impact).toBeHidden();
   await expect(page.getByText('Changed, not saved.')).toBeVisible();
@@ -281,7 +281,7 @@ test('what was deleted is undone long after: one of it on its day, the rest from
     .click();
   const history = page.getByRole('region', { name: 'What this makes' });
   await expect(history.getByText('deleted on purpose: not made again')).toBeVisible();
-  await expectAccessible(page);
+  await expectAccessible(history);
   await history.getByRole('button', { name: /^Undo all 2 made together: .*Friday/ }).press('Enter');
   const impact = page.getByRole('dialog', { name: 'What this changes' });
   await expect(impact).toContainText('1 more change made with it');

@@ -27,7 +27,7 @@ test('a note typed without a connection is kept over a closed sheet and a reload
   await context.setOffline(true);
   await sheet.getByLabel('Note').fill('Three are missing.');
   await expect(sheet.getByText('Not sent yet.')).toBeVisible();
-  await expectAccessible(page);
+  await expectAccessible(sheet);
   await page.keyboard.press('Escape');
   await expect(page.getByText('Not sent yet: the note on Count the fenders.')).toBeVisible();
   await page.getByRole('link', { name: 'the note on Count the fenders' }).click();
@@ -58,7 +58,7 @@ test('a session that ends while a note is typed: signing in again on the page se
   await page.request.delete('/api/session', { headers: { Origin: new URL(address).origin } });
   const again = page.getByRole('dialog', { name: 'Sign in again' });
   await expect(again).toContainText('Sign in again as Nadia Orme');
-  await expectAccessible(page);
+  await expectAccessible(again);
   await page.keyboard.press('Escape');
   await expect(again).toBeVisible();
   await again.getByLabel('E-mail').fill('nadia@ternquay.example');
@@ -90,7 +90,7 @@ test('two who write one note keep both, and a task given away while it is typed 
   expect((await put('Theirs.', '')).status()).toBe(200);
   await expect(sheet.getByRole('alert')).toContainText('Somebody else has written the note meanwhile');
   await expect(sheet.getByRole('alert')).toContainText('Theirs.');
-  await expectAccessible(page);
+  await expectAccessible(sheet);
   await sheet.getByRole('button', { name: 'Keep both' }).click();
   await expect.poll(() => noteOf(page, id)).toBe('Theirs.\nMine.');
   // Given away in the middle of a sentence.

@@ -43,7 +43,7 @@ test(`a schedule is added to rows, a mark dragged, three chosen and moved with l
   await page.keyboard.type('washrooms');
   await page.keyboard.press('Enter');
   await sheet.getByLabel('When, in words').fill('every week on Tue');
-  await expectAccessible(page);
+  await expectAccessible(sheet);
   await sheet.getByRole('button', { name: 'Look at what it makes' }).click();
   const look = page.getByRole('dialog', { name: 'What this changes' });
   await expect(look).toContainText('for 2 rows');

@@ -125,7 +125,7 @@ test('leave is asked for on a phone, looked at and given by the manager, and its
   const dialog = page.getByRole('dialog', { name: 'Nadia Orme is away' });
   await expect(dialog.getByText(/^2 working days\./)).toBeVisible();
   await expect(dialog.getByText('Kit Sorrell').first()).toBeVisible();
-  await expectAccessible(page);
+  await expectAccessible(dialog);
   await dialog.getByRole('button', { name: /^Give the leave/ }).click();
   await expect(page.getByText('Nadia Orme is away then.')).toBeVisible();
   await page.getByRole('button', { name: /^Undo/ }).click();
@@ -178,7 +178,7 @@ test('an overfull week is evened out in part, and comes back by one undo', async
   await bram.click();
   const sheet = page.getByRole('complementary', { name: 'Bram Hollis, week from 7 Dec' });
   await expect(sheet.getByRole('link', { name: 'Winter covers, row A' })).toBeVisible();
-  await expectAccessible(page);
+  await expectAccessible(sheet);
   await page.getByRole('button', { name: 'Even out yard' }).click();
   const even = page.getByRole('complementary', { name: 'Even out yard' });
   await expect(even.getByText(/for Bram to \d+% for anyone\.$/)).toBeVisible();
@@ -186,7 +186,7 @@ test('an overfull week is evened out in part, and comes back by one undo', async
     .getByRole('button', { name: /^Leave the move of/ })
     .first()
     .click();
-  await expectAccessible(page);
+  await expectAccessible(even);
   await even.getByRole('button', { name: /^Make \d+ moves?$/ }).click();
   await expect(page.getByText(/given to others\.$/)).toBeVisible();
   await expect(bram).not.toHaveAccessibleName(/over$/);
@@ -204,7 +204,7 @@ test('a task is carried to somebody else on its day by mouse, and chosen ones ar
   await cell('Bram Hollis').click();
   const sheet = page.getByRole('complementary', { name: 'Bram Hollis, 8 Dec' });
   await expect(sheet).toContainText('3.5 h free among them');
-  await expectAccessible(page);
+  await expectAccessible(sheet);
   await sheet.getByRole('listitem').filter({ hasText: 'Winter covers' }).dragTo(cell('Selwyn Dace'));
   const dialog = page.getByRole('dialog');
   await expect(dialog).toContainText('given to Selwyn Dace');

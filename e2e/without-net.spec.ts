@@ -175,7 +175,7 @@ test(`a round without a net: done, closed and opened in the middle, and all of i
   await expect(refused).toContainText('Nobody goes there this week.');
   await expect(refused).toContainText('Finished on this device');
   await expect(refused).toContainText(`Seen, ${ROUND[4]}.`);
-  await expectAccessible(page);
+  await expectAccessible(refused);
   await refused.getByRole('button', { name: /^Let go of all \d things/ }).click();
   await expect(refused).not.toContainText('Finished on this device');
   await office.close();

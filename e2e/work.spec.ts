@@ -89,7 +89,7 @@ test('a set of three tasks on three days, done by two people with a photo, a rea
   await start.getByLabel('Who has the set').selectOption({ label: 'Nadia Orme' });
   await start.getByLabel('Special this time').fill('Owner wants a copy.');
   await expect(start).toContainText('Tell the owner of Crane 2');
-  await expectAccessible(page);
+  await expectAccessible(start);
   await start.getByRole('button', { name: 'Make 3 tasks' }).click();
   await expect(page.locator('[data-toast]', { hasText: 'Made 3 tasks' })).toBeVisible();
 
@@ -114,7 +114,7 @@ test('a set of three tasks on three days, done by two people with a photo, a rea
   await mast.getByRole('textbox', { name: 'Remark on Play at the heel' }).fill('Wedge put in.');
   await mast.getByRole('textbox', { name: 'Remark on Play at the heel' }).blur();
   await expect(mast).not.toContainText('Still missing');
-  await expectAccessible(nadia);
+  await expectAccessible(mast);
   await mast.getByRole('button', { name: 'Finish' }).click();
   await expect(mast).toContainText('To check, finished 10:40 by Nadia Orme');
   await expect(mast.getByRole('button', { name: 'Sign it off' })).toBeHidden();
@@ -124,7 +124,7 @@ test('a set of three tasks on three days, done by two people with a photo, a rea
   await bram.getByRole('button', { name: 'Check: Mast step Crane 2' }).click();
   const toCheck = sheetOf(bram, 'Mast step Crane 2');
   await expect(toCheck.getByText('1.5 mm over the limit')).toBeVisible();
-  await expectAccessible(bram);
+  await expectAccessible(toCheck);
   await toCheck.getByRole('button', { name: 'Send back' }).click();
   await toCheck.getByLabel(/^What is to be done again/).fill('The photo is too small.');
   await toCheck.getByRole('button', { name: 'Send back' }).click();
@@ -228,7 +228,7 @@ test('one line makes a task: read while it is typed, names offered, parts taken 
   await expect(bar).toContainText('from 10:00');
   await expect(bar).toContainText('Bram Hollis yard');
   await expect(bar.getByRole('button', { name: 'Add for Fri 27 Nov' })).toBeVisible();
-  await expectAccessible(page);
+  await expectAccessible(bar);
   await bar.getByRole('button', { name: 'Put estimate back into the title' }).click();
   await expect(bar).toContainText('Ring the crane firm 20 min');
   await expect(bar).toContainText('15 min');
@@ -262,7 +262,7 @@ test('changing one task says that later ones stay, and offers it to the template
   await expect(sheet).toContainText('Made from Slipway winch, on the schedule second Mon');
   await sheet.getByText('Why it is here, and its history').click();
   await expect(sheet).toContainText('The rule “second Monday of each month, or the working day after” gives');
-  await expectAccessible(page);
+  await expectAccessible(sheet);
   await sheet.getByRole('button', { name: 'Change this one' }).click();
   await sheet.getByLabel('Estimate').fill('90 min');
   await expect(sheet).toContainText('Later ones of its schedule stay as they are.');
@@ -297,7 +297,7 @@ test('the library is narrowed, sorted and starred; what is in use is archived, n
   const dialog = page.getByRole('dialog');
   await expect(dialog).toContainText('“Deposit review” is in use');
   await expect(dialog).toContainText('last working day of every quarter');
-  await expectAccessible(page);
+  await expectAccessible(dialog);
   await dialog.getByRole('button', { name: 'Archive it instead' }).click();
   await expect(dialog).toContainText('1 schedule makes nothing more, from today until it is brought back.');
   await dialog.getByRole('button', { name: 'Archive it' }).click();

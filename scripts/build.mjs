@@ -36,6 +36,7 @@ export async function buildForDevelopment({ say = console.log } = {}) {
         build: { outDir: join(root, 'dist', 'web-development'), minify: false },
       });
       await buildServiceWorker(join(root, 'dist', 'web-development'));
+      packParts(join(root, 'dist', 'web-development', 'assets'));
     } finally {
       if (before === undefined) delete process.env.NODE_ENV;
       else process.env.NODE_ENV = before;
