@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { cp, mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import pg from 'pg';
 import { pino } from 'pino';
 import supertest from 'supertest';
 import type { DataSource } from 'typeorm';
@@ -32,6 +33,17 @@ export interface TestServer {
   stop(): Promise<void>;
 }
 
+let admins: pg.Pool | null = null;
+
+/** The one connection by which databases come and go, kept for all files of a worker. */
+function admin(): pg.Pool {
+  admins ??= new pg.Pool({
+    connectionString: inject('databaseUrl'),
+    ...{ max: 1, idleTimeoutMillis: 0, allowExitOnIdle: true },
+  });
+  return admins;
+}
+
 /** The real server on a copy of the seeded Tern Quay, without the worker unless asked for. */
 export async function testServer({
   worker = false,
@@ -42,9 +54,8 @@ export async function testServer({
 }: Partial<Pick<ServerOptions, 'log' | 'addresses' | 'webFolder' | 'tellsInside'>> & {
   readonly worker?: boolean;
 } = {}): Promise<TestServer> {
-  const admin = await dataSource(inject('databaseUrl')).initialize();
   const name = `t_${randomBytes(6).toString('hex')}`;
-  await admin.query(`create database ${name} template tern_quay`);
+  await admin().query(`create database ${name} template tern_quay`);
   const url = new URL(inject('databaseUrl'));
   url.pathname = `/${name}`;
   const databaseUrl = url.toString();
@@ -105,8 +116,7 @@ export async function testServer({
       );
       await source.destroy();
       await rm(filesFolder, { recursive: true, force: true });
-      await admin.query(`drop database ${name} with (force)`);
-      await admin.destroy();
+      await admin().query(`drop database ${name} with (force)`);
     },
   };
 }
