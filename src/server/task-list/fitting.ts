@@ -129,20 +129,23 @@ function areThat(scope: Scope, asked: TaskQuestion, are: TaskFilter['are']): voi
  */
 export function isLate(scope: Scope, asked: TaskQuestion): string {
   const soon = asked.with(isoOfDay(scope.now.day + 1));
-  const now = momentThere(scope, asked);
+  const minute = minuteThere(scope, asked);
   return `(t.state in ${TO_DO} and t.due_on <= ${soon}::date
-    and t.due_on + coalesce(t.due_time, '23:59')::time < date_trunc('minute', ${now})
-    and (t.held_until is null or t.held_until <= (${now})::date))`;
+    and t.due_on + coalesce(t.due_time, '23:59')::time < ${minute}
+    and (t.held_until is null or t.held_until <= ${minute}::date))`;
 }
 
 /** Whether it can't go on for now, by the clock of its own zone. */
 export function isHeldUp(scope: Scope, asked: TaskQuestion): string {
-  return `t.held_until is not null and t.held_until > (${momentThere(scope, asked)})::date`;
+  return `t.held_until is not null and t.held_until > ${minuteThere(scope, asked)}::date`;
 }
 
-/** The civil moment by the clock of a task's own zone. */
-function momentThere(scope: Scope, asked: TaskQuestion): string {
-  return `${asked.with(scope.instant)}::timestamptz at time zone coalesce(t.zone, ${asked.with(scope.workspace.zone)}::text)`;
+/** The civil minute by the clock of a task's own zone; that of the workspace is told once, not for each task that keeps to it. */
+function minuteThere(scope: Scope, asked: TaskQuestion): string {
+  const minute = (zone: string) =>
+    `date_trunc('minute', ${asked.with(scope.instant)}::timestamptz at time zone ${zone})`;
+  const here = minute(`${asked.with(scope.workspace.zone)}::text`);
+  return `(case when t.zone is null then ${here} else ${minute('t.zone')} end)`;
 }
 
 /** What a task is put together with others by: an id, a day or a name; null for those without. */
