@@ -25,6 +25,13 @@ interface EvenOutSheetProps {
 export function EvenOutSheet({ group, among, week, onClose }: EvenOutSheetProps) {
   const { data, error, mutate } = useEvenable(among, week);
   const answer = useMovesFor(data);
+  // Also where news has it worked out once more: what somebody left stays left.
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const toggle = (taskId: string) => {
+    const next = new Set(left);
+    if (!next.delete(taskId)) next.add(taskId);
+    setLeft(next);
+  };
   return (
     <SideSheet label={`Even out ${group}`} onClose={onClose}>
       <header className={`${SECTION} flex items-start gap-2`}>
@@ -32,7 +39,7 @@ export function EvenOutSheet({ group, among, week, onClose }: EvenOutSheetProps)
           <h2 className="text-title leading-6.5">Even out {group}</h2>
           <p className="text-row leading-4.75">
             {data && answer && 'moves' in answer
-              ? saySum(data, answer.moves, week)
+              ? saySum(data, answer.moves, left, week)
               : `The week from ${sayDayOfMonth(dayOfIso(week))}.`}
           </p>
         </div>
@@ -47,7 +54,14 @@ export function EvenOutSheet({ group, among, week, onClose }: EvenOutSheetProps)
       )}
       {answer && 'problem' in answer && <p className={`${SECTION} text-row`}>{answer.problem}</p>}
       {data && answer && 'moves' in answer && answer.moves.length > 0 && (
-        <Moves data={data} moves={answer.moves} onAgain={() => void mutate()} onClose={onClose} />
+        <Moves
+          data={data}
+          moves={answer.moves}
+          left={left}
+          onToggle={toggle}
+          onAgain={() => void mutate()}
+          onClose={onClose}
+        />
       )}
     </SideSheet>
   );
@@ -69,14 +83,17 @@ function useMovesFor(data: Evenable | undefined): EvenAnswer | null {
   return answer;
 }
 
-/** "Three moves bring the week of 30 Nov from 116 % for Nadia to 99 % for anyone." */
-function saySum(data: Evenable, moves: readonly EvenMove[], week: string): string {
+/** "3 moves bring the week from 30 Nov from 116% for Nadia to 99% for anyone.", of those that are taken. */
+function saySum(data: Evenable, moves: readonly EvenMove[], left: ReadonlySet<string>, week: string): string {
   const of = `the week from ${sayDayOfMonth(dayOfIso(week))}`;
   if (moves.length === 0) return `Nothing to move: ${of} is as even as it can be among them.`;
   const called = callNames(data.people);
+  const taken = moves.filter(({ taskId }) => !left.has(taskId));
   const before = fullest(data, []);
-  const after = fullest(data, moves);
-  return `${plural(moves.length, 'move')} ${moves.length === 1 ? 'brings' : 'bring'} ${of} from ${before.percent}% for ${called.get(before.id) ?? 'somebody'} to ${after.percent}% for anyone.`;
+  const who = `${before.percent}% for ${called.get(before.id) ?? 'somebody'}`;
+  if (taken.length === 0) return `No move is taken: ${of} stays at ${who}.`;
+  const after = fullest(data, taken);
+  return `${plural(taken.length, 'move')} ${taken.length === 1 ? 'brings' : 'bring'} ${of} from ${who} to ${after.percent}% for anyone.`;
 }
 
 /** Who is fullest for their hours, with some moves made; whoever has none counts by what they have. */
@@ -108,21 +125,18 @@ function sayWhyIt(
 interface MovesProps {
   readonly data: Evenable;
   readonly moves: readonly EvenMove[];
+  /** The tasks that stay where they are. */
+  readonly left: ReadonlySet<string>;
+  readonly onToggle: (taskId: string) => void;
   readonly onAgain: () => void;
   readonly onClose: () => void;
 }
 
-function Moves({ data, moves, onAgain, onClose }: MovesProps) {
+function Moves({ data, moves, left, onToggle, onAgain, onClose }: MovesProps) {
   const { today } = useWorkspace();
-  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const [busy, setBusy] = useState(false);
   const make = useMoves();
   const taken = moves.filter(({ taskId }) => !left.has(taskId));
-  const toggle = (taskId: string) => {
-    const next = new Set(left);
-    if (!next.delete(taskId)) next.add(taskId);
-    setLeft(next);
-  };
   const save = async () => {
     setBusy(true);
     try {
@@ -181,7 +195,7 @@ function Moves({ data, moves, onAgain, onClose }: MovesProps) {
                   className="btn btn-text h-7 min-h-7"
                   aria-pressed={isTaken}
                   aria-label={`${isTaken ? 'Leave' : 'Take'} the move of ${task.title}`}
-                  onClick={() => toggle(move.taskId)}
+                  onClick={() => onToggle(move.taskId)}
                 >
                   {isTaken ? (
                     <>
