@@ -7,6 +7,8 @@ interface MeanwhileLineProps<T> {
   readonly mine: T;
   readonly now: T;
   readonly onMerge: (merged: T) => void;
+  /** What a field is called, where a change of it is told in other words or in none. */
+  readonly words?: Readonly<Record<string, string>>;
 }
 
 /** Says what somebody else has saved since the writing began, and lets both be kept; nothing is written over unseen. */
@@ -15,6 +17,7 @@ export function MeanwhileLine<T extends { readonly version: number }>({
   mine,
   now,
   onMerge,
+  words = FIELD_WORDS,
 }: MeanwhileLineProps<T>) {
   const meanwhile = meanwhileOf(base, mine, now);
   if (meanwhile === null) return null;
@@ -25,8 +28,8 @@ export function MeanwhileLine<T extends { readonly version: number }>({
       className="flex flex-wrap items-center gap-x-3 gap-y-1 border-t-2 border-accent bg-chosen px-5 py-1.5 text-row leading-5"
     >
       <span>
-        Somebody else has changed {wordsOf(meanwhile.theirs)} since you began.
-        {meanwhile.both.length > 0 && ` You have changed ${wordsOf(meanwhile.both)} too.`}
+        Somebody else has changed {wordsOf(meanwhile.theirs, words)} since you began.
+        {meanwhile.both.length > 0 && ` You have changed ${wordsOf(meanwhile.both, words)} too.`}
       </span>
       {meanwhile.both.length === 0 ? (
         <button type="button" className="btn btn-sm" onClick={() => merge('mine')}>
@@ -46,6 +49,6 @@ export function MeanwhileLine<T extends { readonly version: number }>({
   );
 }
 
-function wordsOf<T>(fields: Meanwhile<T>['theirs']): string {
-  return joinAnd([...new Set(fields.map((field) => FIELD_WORDS[String(field)] ?? String(field)))]) || 'something';
+function wordsOf<T>(fields: Meanwhile<T>['theirs'], words: Readonly<Record<string, string>>): string {
+  return joinAnd([...new Set(fields.map((field) => words[String(field)] ?? String(field)))]) || 'something';
 }

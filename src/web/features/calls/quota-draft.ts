@@ -1,6 +1,6 @@
 import * as z from 'zod/mini';
 import type { CallQuota, QuotaInput } from '../../../contract/index.ts';
-import { type CivilDay, dayOfIso, type IsoDate, isoOfDay, type QuotaTerms, termsOn } from '../../../core/index.ts';
+import { type CivilDay, dayOfIso, type IsoDate, isoOfDay, type QuotaTerms } from '../../../core/index.ts';
 
 /** A quota as it is being written. */
 export interface QuotaDraft {
@@ -28,7 +28,10 @@ const NEW: QuotaTerms = {
   ...{ minutesEach: 10, asks: [] },
 };
 
-/** What is written from: a quota as it is, from tomorrow where it has begun; or a new one from today. */
+/**
+ * What is written from: a quota as it was said last, from tomorrow where that has begun, else from the day on which it
+ * begins; or a new one from today. What is saved takes the place of all that was to come.
+ */
 export function draftOf(quota: CallQuota | null, today: CivilDay, [role]: readonly string[]): QuotaDraft {
   if (quota === null)
     return {
@@ -36,13 +39,30 @@ export function draftOf(quota: CallQuota | null, today: CivilDay, [role]: readon
       says: role === undefined ? NEW : { ...NEW, group: { of: 'role', role } },
     };
   const { version, name, startsOn, endsOn, pauses, terms } = quota;
-  const hasBegun = dayOfIso(startsOn) <= today;
+  const last = terms.at(-1);
   return {
-    ...{ version, name, endsOn, from: hasBegun ? isoOfDay(today + 1) : startsOn },
+    ...{ version, name, endsOn, from: isoOfDay(Math.max(today + 1, dayOfIso(last?.from ?? startsOn))) },
     pausedFrom: pauses.find(({ to }) => to === null)?.from ?? null,
-    says: termsOn(quota, today) ?? terms.at(-1)?.says ?? NEW,
+    says: last?.says ?? NEW,
   };
 }
+
+type QuotaParts = Omit<QuotaDraft, 'says'> & QuotaTerms;
+
+/** All that is written side by side: two who change different parts can keep both. */
+export const partsOf = ({ says, ...rest }: QuotaDraft): QuotaParts => ({ ...rest, ...says });
+
+export const ofParts = ({ version, name, from, endsOn, pausedFrom, ...says }: QuotaParts): QuotaDraft => ({
+  ...{ version, name, from, endsOn, pausedFrom, says },
+});
+
+/** What each part is called where somebody else has changed it. */
+export const PART_WORDS = {
+  ...{ name: 'the name', from: 'the first day', endsOn: 'the last day', pausedFrom: 'whether it is paused' },
+  ...{ amount: 'how many', group: 'who rings', pool: 'from whom', first: 'the order', usualFirst: 'the order' },
+  ...{ gap: 'the days between two calls', carryDays: 'what is carried over', readyAt: 'when it is ready' },
+  ...{ mails: 'the mail', minutesEach: 'the minutes a call', asks: 'what to ask' },
+} as const satisfies Record<Exclude<keyof QuotaParts, 'version'>, string>;
 
 /** What is saved of a draft: pauses begin on the day from which the rest counts, or end on it; empty lines ask nothing. */
 export function inputOf(

@@ -5,6 +5,7 @@ import { useKeys } from '../../app/shell/keys.tsx';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { ChoiceBlank, DateBlank, DayOrNone, NameBlank, NumberBlank, Part, TimeBlank } from '../../kit/blanks.tsx';
 import { useDraft } from '../../kit/draft.ts';
+import { MeanwhileLine } from '../../kit/meanwhile-line.tsx';
 import { SomeBlank } from '../../kit/some-blank.tsx';
 import { Empty, NotAllowed, Skeleton, Trouble } from '../../kit/states.tsx';
 import { goToUnread } from '../../kit/unread.ts';
@@ -12,9 +13,9 @@ import { useTrying } from '../../kit/use-trying.ts';
 import { sayDate } from '../../kit/ways.ts';
 import { useCallActions, useQuotaLook, useQuotas } from './api.ts';
 import { PoolPart } from './pool-part.tsx';
-import { draftOf, inputOf, type QuotaDraft, quotaDraftSchema } from './quota-draft.ts';
+import { draftOf, inputOf, ofParts, PART_WORDS, partsOf, type QuotaDraft, quotaDraftSchema } from './quota-draft.ts';
 import { QuotaLookPart } from './quota-look.tsx';
-import { sayAmount } from './quota-words.ts';
+import { sayAmount, sayComing } from './quota-words.ts';
 
 /** A quota in sentences with blanks, beside what it comes to. */
 export default function QuotaPage() {
@@ -42,9 +43,10 @@ function Quota({ quota }: { readonly quota: CallQuota | null }) {
   const { createQuota, changeQuota } = useCallActions();
   const { busy, trying } = useTrying();
   const saved = quota && (termsOn(quota, today) ?? quota.terms.at(-1)?.says);
-  const { draft, change, forget, isChanged } = useDraft<QuotaDraft>(
+  const initial = draftOf(quota, today, roles);
+  const { draft, base, change, rebase, forget, isChanged } = useDraft<QuotaDraft>(
     `quota.${quota?.id ?? 'new'}`,
-    draftOf(quota, today, roles),
+    initial,
     quotaDraftSchema,
   );
   const { says } = draft;
@@ -69,6 +71,7 @@ function Quota({ quota }: { readonly quota: CallQuota | null }) {
   };
   useKeys([{ key: 'Mod+Enter', says: 'Save the quota', run: () => void save() }]);
   const wrong = problem?.problem.errors?.map(({ message }) => message).join(' ') ?? problem?.message ?? null;
+  const notSaved = draft.name.trim() === '' ? 'Not saved yet: it has no name.' : 'Not saved yet.';
   const days = [
     ['madeUp', `made up in the ${says.amount.per === 'month' ? 'month' : 'week'}`],
     ['off', 'taken off'],
@@ -76,11 +79,22 @@ function Quota({ quota }: { readonly quota: CallQuota | null }) {
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <title>{`${quota?.name ?? 'New quota'} · Jolly Rota`}</title>
+      {quota && isChanged && (
+        <MeanwhileLine
+          base={partsOf(base)}
+          mine={partsOf(draft)}
+          now={partsOf(initial)}
+          words={PART_WORDS}
+          onMerge={(parts) => rebase(ofParts(parts))}
+        />
+      )}
       <div className="page-head flex-wrap">
         <h1>{quota?.name ?? 'New quota'}</h1>
-        {quota && saved && <span className="text-row text-ink-2">{sayAmount(saved)}</span>}
+        {quota && saved && (
+          <span className="text-row text-ink-2">{[sayAmount(saved), ...sayComing(quota, today)].join('; ')}</span>
+        )}
         <span className="ml-auto text-row text-ink-2" role="status">
-          {wrong ? <span className="text-late">{wrong}</span> : isChanged ? 'Not saved yet.' : ''}
+          {wrong ? <span className="text-late">{wrong}</span> : isChanged ? notSaved : ''}
         </span>
         <Link className="btn" to="/calls/quotas">
           All quotas

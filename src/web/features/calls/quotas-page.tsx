@@ -6,7 +6,7 @@ import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { Empty, Skeleton, Trouble } from '../../kit/states.tsx';
 import { sayDate } from '../../kit/ways.ts';
 import { useQuotas } from './api.ts';
-import { sayAmount } from './quota-words.ts';
+import { sayAmount, sayComing } from './quota-words.ts';
 import { SeveralQuotas } from './several-quotas.tsx';
 
 /** All quotas, and whose lists of today there are to look at. */
@@ -94,7 +94,7 @@ function QuotaLine({ quota, isChosen, onToggle }: QuotaLineProps) {
       <Link className="text-body font-semibold hover:underline" to={`/calls/quotas/${quota.id}`}>
         {quota.name}
       </Link>
-      <span>{says && sayAmount(says)}</span>
+      <span>{[...(says ? [sayAmount(says)] : []), ...sayComing(quota, today)].join('; ')}</span>
       <span className="text-ink-2">{state}</span>
       <span className="ml-auto flex flex-wrap gap-x-3">
         {quota.people.length === 0 && <span className="text-late">nobody rings by it</span>}
