@@ -114,7 +114,10 @@ test(`a round without a net: done, closed and opened in the middle, and all of i
   const small = `/api/files/${((await seen.json()) as { file: { id: string } }).file.id}/small`;
   await first.goto('/day-sheet');
   await takenAlong(first, ids);
-  await expect.poll(() => first.evaluate(async (at) => (await caches.match(at)) !== undefined, small)).toBe(true);
+  // Pictures come last, where the service worker came after the first of it also in a second go.
+  await expect
+    .poll(() => first.evaluate(async (at) => (await caches.match(at)) !== undefined, small), { timeout: 60_000 })
+    .toBe(true);
 
   await context.setOffline(true);
   for (const title of ROUND.slice(0, 3)) await doOne(first, title);

@@ -66,7 +66,7 @@ async function ask(id: string, rest: object = {}, status = 200): Promise<string>
   const { contacts } = await askedOf(id);
   const body = { contactId: contacts[0]?.id, opens: 'one', needsCode: false, ...rest };
   await ines.post(`/api/tasks/${id}/asked`).send(body).expect(status);
-  return status === 200 ? tokenIn((await mailTo(server, QUENTIN)).text) : '';
+  return status === 200 ? tokenIn((await mailTo(server, QUENTIN, id)).text) : '';
 }
 
 type Verb = 'get' | 'post' | 'put' | 'delete';

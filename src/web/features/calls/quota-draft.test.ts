@@ -17,7 +17,14 @@ describe('a quota that is written', () => {
   it('counts from tomorrow where it has begun, from its own day where it has not, and is of the version it was begun from', () => {
     expect(NEW).toMatchObject({ from: '2026-11-24', says: { group: { of: 'role', role: 'berth adviser' } } });
     expect(draftOf(quota(), TODAY, [])).toMatchObject({ from: '2026-11-25', version: 3, pausedFrom: null });
-    expect(draftOf(quota({ startsOn: '2026-12-07' }), TODAY, []).from).toBe('2026-12-07');
+    const toCome = quota({ startsOn: '2026-12-07', terms: [{ from: '2026-12-07', says: NEW.says }] });
+    expect(draftOf(toCome, TODAY, []).from).toBe('2026-12-07');
+  });
+
+  it('is written from what it says last, also where that is still to come', () => {
+    const says = { ...NEW.says, gap: 5 };
+    const twice = quota({ terms: [...quota().terms, { from: '2026-12-01', says }] });
+    expect(draftOf(twice, TODAY, [])).toMatchObject({ from: '2026-12-01', says: { gap: 5 } });
   });
 
   it('is paused from the day from which it counts, and goes on from there', () => {

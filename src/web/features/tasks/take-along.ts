@@ -12,11 +12,15 @@ const DAYS = 8;
 /** Between two questions: this goes on beside what somebody waits for. */
 const PAUSE_MS = 150;
 
+/** Files, of the task and of its template, come and go without its version: it is asked for again after so long. */
+const FRESH_MS = 2 * 60 * 60 * 1000;
+
 const pause = () => new Promise((resolve) => setTimeout(resolve, PAUSE_MS));
 
 /**
  * Takes today and the coming week of somebody along on this device, each task with its instructions and pictures, so that
- * they can be read without a net. One thing after the other; what is on the device as it stands now is not asked for again.
+ * they can be read without a net. One thing after the other; what has come to the device a short while ago, and has not
+ * changed since, is not asked for again.
  * Ends quietly where the connection does.
  */
 export async function takeAlong(personId: string, today: CivilDay, signal: AbortSignal): Promise<void> {
@@ -35,8 +39,10 @@ async function takeDay(personId: string, date: string, signal: AbortSignal): Pro
   for (const line of [...sheet.late, ...sheet.thisDay]) {
     if (signal.aborted) return;
     const at = addressOf(taskAddresses.one, { params: { taskId: line.id } });
-    const kept = (await keptAnswer(at))?.answer as Task | undefined;
-    await takePictures(kept?.version === line.version ? kept : await takeTask(at), signal);
+    const kept = await keptAnswer(at);
+    const task = kept?.answer as Task | undefined;
+    const stands = kept !== null && task?.version === line.version && Date.now() - kept.at < FRESH_MS;
+    await takePictures(stands && task ? task : await takeTask(at), signal);
   }
 }
 
