@@ -1,7 +1,7 @@
-import { type RenderResult, render } from '@testing-library/react';
+import { act, type RenderResult, render } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { MemoryRouter } from 'react-router';
-import { SWRConfig } from 'swr';
+import { SWRConfig, useSWRConfig } from 'swr';
 import { vi } from 'vitest';
 import type { Person, Workspace } from '../../contract/index.ts';
 import { NO_VISITS, USUAL_ASKING, USUAL_OUTCOMES, USUAL_WAYS } from '../../core/index.ts';
@@ -74,6 +74,15 @@ interface Around {
   readonly answers?: Readonly<Record<string, unknown>>;
 }
 
+let mutateShown: ReturnType<typeof useSWRConfig>['mutate'] | null = null;
+function Mutates() {
+  mutateShown = useSWRConfig().mutate;
+  return null;
+}
+
+/** Asks the server once more for all that is shown, as news does. */
+export const askAgain = () => act(() => mutateShown?.(() => true));
+
 /** Draws a part as it stands in the application: somebody is signed in, and the server answers what the test says. */
 export async function show(part: ReactNode, { me = INES, workspace, path = '/', answers = {} }: Around = {}) {
   const known: Readonly<Record<string, unknown>> = {
@@ -94,6 +103,7 @@ export async function show(part: ReactNode, { me = INES, workspace, path = '/', 
   const around = (inner: ReactNode) => (
     <MemoryRouter initialEntries={[path]}>
       <SWRConfig value={{ provider: () => new Map(), shouldRetryOnError: false }}>
+        <Mutates />
         <WorkspaceProvider me={me}>
           <KeyProvider>
             <main tabIndex={-1}>{inner}</main>

@@ -1,12 +1,11 @@
-import { act, screen, waitFor, within } from '@testing-library/react';
+import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { Route, Routes } from 'react-router';
-import { useSWRConfig } from 'swr';
 import { describe, expect, it, vi } from 'vitest';
 import type { CallQuota, QuotaInput, QuotaLook } from '../../../contract/index.ts';
 import { problemOf } from '../../../contract/problems.ts';
 import type { QuotaTerms } from '../../../core/index.ts';
-import { INES, NADIA, show } from '../../testing/show.tsx';
+import { askAgain, INES, NADIA, show } from '../../testing/show.tsx';
 import QuotaPage from './quota-page.tsx';
 
 // It has no room in a page that is not laid out.
@@ -47,14 +46,6 @@ const problem = (kind: 'changed-meanwhile' | 'invalid', detail: string, path?: s
   return new Response(JSON.stringify(told), { status: told.status });
 };
 
-/** Asks the server once more for all that is shown, as news does. */
-let askAgain: () => Promise<unknown>;
-function News() {
-  const { mutate } = useSWRConfig();
-  askAgain = () => mutate(() => true);
-  return null;
-}
-
 interface Sent extends QuotaInput {
   readonly version: number;
 }
@@ -67,12 +58,9 @@ async function shown(quotas: () => CallQuota[], path = ID, save: (body: Sent) =>
     return save(body);
   };
   await show(
-    <>
-      <News />
-      <Routes>
-        <Route path="/calls/quotas/:quotaId" element={<QuotaPage />} />
-      </Routes>
-    </>,
+    <Routes>
+      <Route path="/calls/quotas/:quotaId" element={<QuotaPage />} />
+    </Routes>,
     {
       me: INES,
       path: `/calls/quotas/${path}`,
@@ -110,7 +98,9 @@ describe('a quota', () => {
       (body) => ({ quota: { ...coming, ...body }, changeId: ID }),
     );
     expect((await count()).value).toBe('15');
-    expect(screen.getByText('12 calls a working day for each adviser; from 7 Dec 2026: 15 calls', { exact: false }));
+    expect(
+      screen.getByText('12 calls a working day for each adviser; from 7 Dec 2026: 15 calls', { exact: false }),
+    ).toBeTruthy();
     expect(screen.getByLabelText<HTMLInputElement>('From').value).toBe('7 Dec 2026');
     await write('Name', 'Renewal calls');
     await waitFor(() => expect(saveButton('Save it').disabled).toBe(false));
@@ -173,7 +163,7 @@ describe('a quota', () => {
     await waitFor(() => expect(saveButton().disabled).toBe(false));
     await user.click(saveButton());
     await waitFor(() => expect(sent).toHaveLength(1));
-    await act(() => askAgain());
+    await askAgain();
     expect(
       await screen.findByText('Somebody else has changed the days between two calls since you began.', {
         exact: false,

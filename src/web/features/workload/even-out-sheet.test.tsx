@@ -1,11 +1,10 @@
 import { act, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { useSWRConfig } from 'swr';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Evenable } from '../../../contract/index.ts';
 import { problemOf } from '../../../contract/problems.ts';
 import { evenOut } from '../../../core/index.ts';
-import { INES, NADIA, show } from '../../testing/show.tsx';
+import { askAgain, INES, NADIA, show } from '../../testing/show.tsx';
 import { EvenOutSheet } from './even-out-sheet.tsx';
 import type { EvenQuestion } from './even-out-worker.ts';
 
@@ -51,23 +50,9 @@ beforeEach(() => {
 });
 afterEach(() => void vi.unstubAllGlobals());
 
-/** Asks the server once more for all that is shown, as news does. */
-let askAgain: () => Promise<unknown>;
-function News() {
-  const { mutate } = useSWRConfig();
-  askAgain = () => mutate(() => true);
-  return null;
-}
-
 async function shown(week: Evenable = WEEK, more: Readonly<Record<string, unknown>> = {}) {
   const onClose = vi.fn();
-  const sheetShown = (
-    <>
-      <News />
-      <EvenOutSheet group="dock crew" among={{ role: 'dock crew' }} week="2026-11-30" onClose={onClose} />
-    </>
-  );
-  await show(sheetShown, {
+  await show(<EvenOutSheet group="dock crew" among={{ role: 'dock crew' }} week="2026-11-30" onClose={onClose} />, {
     me: INES,
     answers: { [ASKED]: week, ...more },
   });
@@ -106,7 +91,7 @@ describe('evening out a week', () => {
     // What is left out changes nothing for those below it.
     expect(sheet.getAllByRole('listitem')[1]?.textContent).toMatch(/Nadia Orme8 h? ?→ 6/);
     week = { ...WEEK, tasks: WEEK.tasks.map((task) => ({ ...task, version: task.version + 10 })) };
-    await act(() => askAgain());
+    await askAgain();
     await waitFor(() => expect(sheet.getByText(one)).toBeTruthy());
     await user.click(sheet.getByRole('button', { name: 'Leave the move of Spill kits' }));
     expect(sheet.getByText('No move is taken: the week from 30 Nov stays at 133% for Nadia.')).toBeTruthy();
