@@ -178,14 +178,16 @@ const lookSchema = z.object({
       ),
     }),
   ),
-  /** How many are left after each condition, the first of all contacts; then of those who may be rung at all. */
+  /** How many are left after each condition, the first of all contacts; then of those who may be rung at all: on the next day with lists. */
   funnel: z.object({
+    on: isoDate,
     all: z.number().int(),
     after: z.array(z.number().int()),
     notNever: z.number().int(),
     withNumber: z.number().int(),
     free: z.number().int(),
   }),
+  /** From that day on until weeks after the first day of what is being written. */
   forecast: z.object({
     days: z.array(z.object({ on: isoDate, free: z.number().int(), wanted: z.number().int(), found: z.number().int() })),
     dryOn: isoDate.nullable(),

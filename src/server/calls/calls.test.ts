@@ -362,6 +362,32 @@ describe('fifty-five a week for two', () => {
   });
 });
 
+describe('a quota that becomes another one day', () => {
+  it('is foreseen with what is rung until then: by who rings it now, from the next day with lists on', async () => {
+    const { quota, changeId } = await newQuota({ from: TODAY, says: says({ mails: false }) });
+    const twice = { ...says().amount, count: 12 };
+    const { name: _, ...asked } = quotaInput({ from: '2026-12-14', says: says({ mails: false, amount: twice }) });
+    const lookAt = async (quotaId: string | null): Promise<QuotaLook> =>
+      (
+        await ines
+          .post('/api/quotas/look')
+          .send({ ...asked, quotaId })
+          .expect(200)
+      ).body;
+    const { funnel, forecast, first } = await lookAt(quota.id);
+    expect([funnel.on, forecast.days[0]?.on, first.on]).toEqual([TODAY, TODAY, '2026-12-14']);
+    const wantedOn = (on: string) => forecast.days.find((day) => day.on === on)?.wanted;
+    expect([TODAY, '2026-12-08', '2026-12-11', '2026-12-14', '2026-12-15'].map(wantedOn)).toEqual([12, 12, 6, 24, 24]);
+    expect(forecast.days.at(-1)?.on).toBe('2027-03-07');
+    // One that is new begins with a pool from which nobody has taken.
+    const fresh = await lookAt(null);
+    expect([fresh.funnel.on, fresh.forecast.days[0]?.on]).toEqual(['2026-12-14', '2026-12-14']);
+    const then = forecast.days.find(({ on }) => on === '2026-12-14')?.free ?? 0;
+    expect(then).toBeLessThan(fresh.forecast.days[0]?.free ?? 0);
+    await undo(changeId).expect(200);
+  });
+});
+
 describe('a pool that has run dry', () => {
   it('is said before and after: too few are found, the list is shorter, and nobody is rung too soon', async () => {
     const pool = {

@@ -51,12 +51,16 @@ export async function lookAtQuota(scope: Scope, { quotaId, ...input }: Input): P
   mustFit(scope, here, input, []);
   const quota = quotaWith(before, input, scope.now.day);
   const says = quota.terms.at(-1)?.says ?? input.says;
-  const from = Math.max(scope.now.day, dayOfIso(input.from));
+  const { day: today } = scope.now;
+  const from = Math.max(today, dayOfIso(input.from));
   // Today's lists may be made already: then it begins with the lists of tomorrow.
-  const first = nextRingingDay(here, quota, says, before?.madeOn === isoOfDay(from) ? from + 1 : from);
+  const unmade = before?.madeOn === isoOfDay(today) ? today + 1 : today;
+  const first = nextRingingDay(here, quota, Math.max(from, unmade));
+  // Until then those who ring by it already take from the pool too.
+  const next = before === null ? first : Math.min(first, nextRingingDay(here, quota, unmade));
   const [funnel, forecast, firstTold] = await scope.atOnce(
-    () => funnelOf(scope, says, first),
-    () => forecastOf(scope, here, quota, { terms: says, from: first, quotaId }),
+    () => funnelOf(scope, says, next),
+    () => forecastOf(scope, here, quota, { terms: says, from: next, first, quotaId }),
     () => firstLists(scope, here, quota, { terms: says, day: first, quotaId }),
   );
   return {
@@ -70,8 +74,7 @@ export async function lookAtQuota(scope: Scope, { quotaId, ...input }: Input): P
 export function changedWeeks(here: Ringing, before: Quota, after: Quota, today: number): ChangedWeeks {
   const monday = mondayOf(today);
   const [was, now] = [wantedOn(here, before), wantedOn(here, after)];
-  const whoever = [before, after].flatMap(({ terms }) => terms.flatMap(({ says }) => workersOf(here, says)));
-  const ids = [...new Set(whoever.map(({ id }) => id))];
+  const ids = [...new Set([...whoRings(here, before), ...whoRings(here, after)])];
   const sum = (wanted: typeof was, id: string, start: number) =>
     Array.from({ length: 7 }, (_, i) => wanted(id, start + i)).reduce((all, count) => all + count, 0);
   return ids
@@ -85,11 +88,16 @@ export function changedWeeks(here: Ringing, before: Quota, after: Quota, today: 
     .sort((a, b) => a.name.localeCompare(b.name) || (a.id < b.id ? -1 : 1));
 }
 
+/** Everybody who rings by it at any time. */
+const whoRings = (here: Ringing, { terms }: Quota): string[] => [
+  ...new Set(terms.flatMap(({ says }) => workersOf(here, says).map(({ id }) => id))),
+];
+
 /** The first day from one on on which somebody rings, within a month. */
-function nextRingingDay(here: Ringing, quota: Quota, terms: QuotaTerms, from: number): number {
+function nextRingingDay(here: Ringing, quota: Quota, from: number): number {
   const wanted = wantedOn(here, quota);
-  for (let day = from; day < from + 31; day++)
-    if (workersOf(here, terms).some(({ id }) => wanted(id, day) > 0)) return day;
+  const ids = whoRings(here, quota);
+  for (let day = from; day < from + 31; day++) if (ids.some((id) => wanted(id, day) > 0)) return day;
   return from;
 }
 
@@ -144,11 +152,15 @@ async function funnelOf(scope: Scope, { pool, gap }: QuotaTerms, day: number): P
   const at = (i: number) => row?.[`c${i}`] ?? 0;
   const n = conditions.length;
   return {
+    on: isoOfDay(day),
     all: row?.['everybody'] ?? 0,
     after: conditions.map((_, i) => at(i)),
     ...{ notNever: at(n), withNumber: at(n + 1), free: at(n + 2) },
   };
 }
+
+/** A quota that becomes another one day is foreseen until weeks after that, within a year. */
+const MOST_FORESEEN_DAYS = 366;
 
 interface Seen {
   readonly terms: QuotaTerms;
@@ -159,11 +171,11 @@ async function forecastOf(
   scope: Scope,
   here: Ringing,
   quota: Quota,
-  { terms, from, quotaId }: Seen & { readonly from: number },
+  { terms, from, first, quotaId }: Seen & { readonly from: number; readonly first: number },
 ): Promise<QuotaLook['forecast']> {
-  const to = from + FORESEEN_WEEKS * 7 - 1;
+  const to = Math.min(first + FORESEEN_WEEKS * 7, from + MOST_FORESEEN_DAYS) - 1;
   const wanted = wantedOn(here, quota);
-  const ids = workersOf(here, terms).map(({ id }) => id);
+  const ids = whoRings(here, quota);
   const wants = new Map(
     Array.from({ length: to - from + 1 }, (_, i) => [from + i, ids.reduce((sum, id) => sum + wanted(id, from + i), 0)]),
   );
@@ -260,8 +272,8 @@ export async function poolLeft(
 ): Promise<{ readonly free: number; readonly dryOn: string | null }> {
   const here = await ringing(scope);
   const { day } = scope.now;
-  const from = nextRingingDay(here, quota, terms, quota.madeOn === scope.today ? day + 1 : day);
-  const { dryOn, days } = await forecastOf(scope, here, quota, { terms, from, quotaId: quota.id });
+  const from = nextRingingDay(here, quota, quota.madeOn === scope.today ? day + 1 : day);
+  const { dryOn, days } = await forecastOf(scope, here, quota, { terms, from, first: from, quotaId: quota.id });
   return { free: days[0]?.free ?? 0, dryOn };
 }
 

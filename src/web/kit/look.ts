@@ -11,9 +11,16 @@ export interface Looked<T> {
   readonly isOfNow: boolean;
 }
 
-/** What something that is being written comes to, asked whenever it rests; null asks nothing. */
-export function useLook<Asked, T>(asked: Asked | null, lookAt: (asked: Asked) => Promise<T>): Looked<T> {
-  const key = asked === null ? null : JSON.stringify(asked);
+/**
+ * What something that is being written comes to, asked whenever it rests; null asks nothing. Where that is told beside
+ * what is saved, the version of that: once it is another, the same words come to something else.
+ */
+export function useLook<Asked, T>(
+  asked: Asked | null,
+  lookAt: (asked: Asked) => Promise<T>,
+  version: number | null = null,
+): Looked<T> {
+  const key = asked === null ? null : JSON.stringify([asked, version]);
   const [of, setOf] = useState<{ key: string; look: T | null; problem: ProblemError | null } | null>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key tells when it is another
   useEffect(() => {

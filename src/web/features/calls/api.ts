@@ -27,7 +27,8 @@ export const useShareLook = (asked: { readonly person: string; readonly to: stri
 
 export const useQuotaLook = (
   asked: (Omit<QuotaInput, 'name'> & { readonly quotaId: string | null }) | null,
-): Looked<QuotaLook> => useLook(asked, (body) => ask(callAddresses.look, { body }));
+  version: number | null,
+): Looked<QuotaLook> => useLook(asked, (body) => ask(callAddresses.look, { body }), version);
 
 export const useSeveralQuotasLook = (asked: {
   readonly ids: string[];

@@ -1,6 +1,6 @@
 import { Area, AreaChart, CartesianGrid, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import type { QuotaLook } from '../../../contract/index.ts';
-import { dayOfIso, mondayOf } from '../../../core/index.ts';
+import { dayOfIso, mondayOf, plural } from '../../../core/index.ts';
 import { useToday } from '../../app/shell/workspace.tsx';
 import { sayDay } from '../../kit/ways.ts';
 
@@ -8,13 +8,15 @@ import { sayDay } from '../../kit/ways.ts';
 export function PoolCurve({ forecast: { days, dryOn } }: { readonly forecast: QuotaLook['forecast'] }) {
   const today = useToday();
   const data = days.map(({ on, free }) => ({ on: dayOfIso(on), free }));
-  const mondays = data.flatMap(({ on }) => (mondayOf(on) === on ? [on] : [])).filter((_, i) => i % 2 === 0);
+  const mondays = data
+    .flatMap(({ on }) => (mondayOf(on) === on ? [on] : []))
+    .filter((_, i, { length }) => i % Math.ceil(length / 7) === 0);
   const most = Math.max(1, ...data.map(({ free }) => free));
   const least = data.at(-1)?.free ?? 0;
   return (
     <figure
       className="mt-1 h-[124px]"
-      aria-label={`The pool in the coming 12 weeks: ${data[0]?.free ?? 0} now, ${least} at the end${dryOn ? `, too few from ${sayDay(dayOfIso(dryOn), today)} on` : ''}`}
+      aria-label={`The pool in the coming ${plural(Math.floor(data.length / 7), 'week')}: ${data[0]?.free ?? 0} at first, ${least} at the end${dryOn ? `, too few from ${sayDay(dayOfIso(dryOn), today)} on` : ''}`}
     >
       <ResponsiveContainer width="100%" height="100%">
         <AreaChart data={data} margin={{ top: 14, right: 8, bottom: 0, left: 0 }} accessibilityLayer={false}>

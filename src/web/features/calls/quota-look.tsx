@@ -24,6 +24,7 @@ export function QuotaLookPart({ look, says, isOfNow }: QuotaLookPartProps) {
   const shown = isWeekend ? 7 : 5;
   const told = people.slice(0, SIDE_BY_SIDE);
   const weeks = people[0]?.weeks ?? [];
+  const weeksAhead = plural(Math.floor(forecast.days.length / 7), 'week');
   const sumOf = (days: readonly (number | null)[]) => days.reduce<number>((sum, n) => sum + (n ?? 0), 0);
   const all = (at: number) => people.reduce((sum, { weeks: of }) => sum + sumOf(of[at]?.days ?? []), 0);
   return (
@@ -33,10 +34,10 @@ export function QuotaLookPart({ look, says, isOfNow }: QuotaLookPartProps) {
           value={plural(all(1), 'call')}
           words={`in the week of ${sayDate(dayOfIso(weeks[1]?.monday ?? first.on))}`}
         />
-        <Figure value={String(look.funnel.free)} words="may be rung now" />
+        <Figure value={String(look.funnel.free)} words={`may be rung on ${sayDate(dayOfIso(look.funnel.on))}`} />
         <Figure
           value={forecast.dryOn === null ? 'it lasts' : sayDate(dayOfIso(forecast.dryOn))}
-          words={forecast.dryOn === null ? 'for the coming 12 weeks' : 'the pool runs dry'}
+          words={forecast.dryOn === null ? `for the coming ${weeksAhead}` : 'the pool runs dry'}
           isLate={forecast.dryOn !== null}
         />
       </div>
@@ -136,7 +137,7 @@ export function QuotaLookPart({ look, says, isOfNow }: QuotaLookPartProps) {
           <span className="font-normal text-ink-2">{forecast.comeBack} of 100 who are rung come back to it</span>
           {forecast.lasts < 100 && (
             <span className="ml-auto font-normal text-ink-2">
-              {forecast.lasts} of 100 of these calls would last for 12 weeks
+              {forecast.lasts} of 100 of these calls would last for {weeksAhead}
             </span>
           )}
         </h2>
@@ -146,7 +147,9 @@ export function QuotaLookPart({ look, says, isOfNow }: QuotaLookPartProps) {
         <h2 className="flex flex-wrap items-baseline gap-x-3 text-row font-semibold text-primary">
           {sayDate(dayOfIso(first.on))}
           <span className="font-normal text-ink-2">
-            a rehearsal: nothing is made, the same day gives the same lists
+            {first.on > look.funnel.on
+              ? 'a rehearsal, as if nobody were rung until then: nothing is made'
+              : 'a rehearsal: nothing is made, the same day gives the same lists'}
           </span>
         </h2>
         <div className="mt-1 grid grid-cols-[repeat(auto-fill,minmax(280px,1fr))] gap-x-7">

@@ -34,7 +34,7 @@ const LOOK: QuotaLook = {
       })),
     },
   ],
-  funnel: { all: 90, after: [], notNever: 88, withNumber: 80, free: 61 },
+  funnel: { on: '2026-11-25', all: 90, after: [], notNever: 88, withNumber: 80, free: 61 },
   forecast: {
     days: [{ on: '2026-11-25', free: 61, wanted: 12, found: 12 }],
     ...{ dryOn: '2026-12-02', lasts: 54, comeBack: 70 },
@@ -91,11 +91,11 @@ const saveButton = (name = 'Save from tomorrow') => screen.getByRole<HTMLButtonE
 
 describe('a quota', () => {
   it('is written from what it says last, so that what is saved next takes nothing of that back', async () => {
-    const coming = { ...QUOTA, terms: [...QUOTA.terms, { from: '2026-12-07', says: terms(15, { gap: 5 }) }] };
-    const { count, sent, user, write } = await shown(
-      () => [coming],
+    let now = { ...QUOTA, terms: [...QUOTA.terms, { from: '2026-12-07', says: terms(15, { gap: 5 }) }] };
+    const { count, looked, sent, user, write } = await shown(
+      () => [now],
       ID,
-      (body) => ({ quota: { ...coming, ...body }, changeId: ID }),
+      (body) => ({ quota: { ...now, ...body }, changeId: ID }),
     );
     expect((await count()).value).toBe('15');
     expect(
@@ -108,6 +108,11 @@ describe('a quota', () => {
     await waitFor(() => expect(sent).toHaveLength(1));
     expect(sent[0]).toMatchObject({ version: 3, name: 'Renewal calls', from: '2026-12-07', says: { gap: 5 } });
     expect(sent[0]?.says.amount.count).toBe(15);
+    // What it comes to is told beside what is saved: once that is another, it is looked at again.
+    const before = looked.length;
+    now = { ...now, version: 4, name: 'Renewal calls' };
+    await askAgain();
+    await waitFor(() => expect(looked.length).toBe(before + 1));
   });
 
   it('tells what it comes to: its weeks, what is off, how long the pool lasts, and whose list is too short', async () => {

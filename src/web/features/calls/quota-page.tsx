@@ -54,7 +54,7 @@ function Quota({ quota }: { readonly quota: CallQuota | null }) {
   const setAmount = (part: Partial<QuotaTerms['amount']>) => set({ amount: { ...says.amount, ...part } });
   const input = inputOf(quota, draft, today);
   const { name: _, ...looked } = input;
-  const { look, problem, isOfNow } = useQuotaLook({ ...looked, quotaId: quota?.id ?? null });
+  const { look, problem, isOfNow } = useQuotaLook({ ...looked, quotaId: quota?.id ?? null }, quota?.version ?? null);
   const canSave = draft.name.trim() !== '' && problem === null && isOfNow && !busy && (quota === null || isChanged);
   const save = async () => {
     if (!canSave || goToUnread()) return;

@@ -40,8 +40,10 @@ export function usePlanClients(planId: string | null, isOwn: boolean) {
   return { ...list, lines: pages.flatMap(({ clients }) => clients), counts: first?.counts, isMore: !!last?.more };
 }
 
-export const usePlanLook = (asked: { planId: string | null; plan: PlanInput; from: string } | null): Looked<PlanLook> =>
-  useLook(asked, (body) => ask(planAddresses.look, { body }));
+export const usePlanLook = (
+  asked: { planId: string | null; plan: PlanInput; from: string } | null,
+  version: number | null,
+): Looked<PlanLook> => useLook(asked, (body) => ask(planAddresses.look, { body }), version);
 
 export const usePutOnLook = (asked: ({ readonly planId: string } & PutOnInput) | null): Looked<PutOnLook> =>
   useLook(asked, ({ planId, ...body }) => ask(planAddresses.lookAtPuttingOn, { params: { planId }, body }));

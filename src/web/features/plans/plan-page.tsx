@@ -63,6 +63,7 @@ function Plan({ plan }: { readonly plan: ServicePlan | null }) {
     may('plan') && draft.items.length > 0
       ? { planId: plan?.id ?? null, plan: { ...planOfDraft(draft), name: draft.name || 'new' }, from: draft.from }
       : null,
+    plan?.version ?? null,
   );
   const set = (next: Partial<PlanDraft>) => {
     setRefusal(null);
