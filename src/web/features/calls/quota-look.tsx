@@ -161,13 +161,15 @@ export function QuotaLookPart({ look, says, isOfNow }: QuotaLookPartProps) {
               </h3>
               <ol>
                 {calls.slice(0, 8).map(({ contact, client, asset, why }, i) => (
-                  <li key={contact.id} className="flex gap-x-2 border-b border-line py-1">
+                  <li key={contact.id} className="flex flex-wrap gap-x-2 border-b border-line py-1">
                     <span className="w-4 text-right text-ink-2">{i + 1}</span>
-                    <span className="min-w-0 flex-1 truncate">
+                    <span className="min-w-[150px] flex-1 truncate">
                       <b className="font-semibold">{contact.name}</b>{' '}
                       <span className="text-ink-2">{asset ?? (contact.name === client.name ? '' : client.name)}</span>
                     </span>
-                    <span className="whitespace-nowrap text-ink-2">{sayWhyListed(why, dayOfIso(first.on))}</span>
+                    <span className="ml-auto whitespace-nowrap text-ink-2">
+                      {sayWhyListed(why, dayOfIso(first.on))}
+                    </span>
                   </li>
                 ))}
               </ol>

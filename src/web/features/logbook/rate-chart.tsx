@@ -14,6 +14,8 @@ interface RateChartProps {
 
 /** As wide as the figure above a bar is, with room around it. */
 const LEAST_PIXELS = 26;
+/** As wide as “20 Jul” below it, with room around it. */
+const LEAST_PIXELS_OF_DAY = 72;
 const AXIS = { fontSize: 13, fill: 'var(--ink-2)' } as const;
 
 /** Per cent on time by the week as a line, and below it what was late, lapsed or is still open. */
@@ -28,7 +30,8 @@ export default function RateChart({ weeks, chosen, onChoose }: RateChartProps) {
   const [element, width] = useWidth<HTMLDivElement>();
   const isSaid = points.length * LEAST_PIXELS <= width;
   const most = Math.max(1, ...points.map(({ missed }) => missed));
-  const every = Math.max(0, Math.ceil(points.length / 7) - 1);
+  const said = Math.max(1, Math.min(7, Math.floor(width / LEAST_PIXELS_OF_DAY)));
+  const every = Math.max(0, Math.ceil(points.length / said) - 1);
   const choose = (index: unknown) => {
     const point = points[Number(index)];
     if (point) onChoose(point.day);
