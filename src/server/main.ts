@@ -79,6 +79,7 @@ function settingsOf(clock: Clock, log: Logger): Settings {
     port,
     clock,
     log,
+    keepsWarm: true,
     webFolder: resolve(dirname(fileURLToPath(import.meta.url)), JOLLY_WEB ?? '../web'),
     addresses: addressesFrom(JOLLY_ORIGIN, JOLLY_PROXIES),
     setupKey: JOLLY_SETUP_KEY || null,

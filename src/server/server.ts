@@ -15,6 +15,7 @@ import { Listener } from './platform/listener.ts';
 import { LiveStream } from './platform/live.ts';
 import { Touched, tellTouched } from './platform/touched.ts';
 import type { MailServer } from './post/index.ts';
+import { keepWarm } from './warming.ts';
 import { type Inbound, startWorker } from './worker.ts';
 
 export interface ServerOptions {
@@ -40,6 +41,8 @@ export interface ServerOptions {
   readonly tellsInside?: boolean;
   /** Where answers come to, where that is not the stand-in's own address. */
   readonly inbound?: Inbound | null;
+  /** Whether what lists are told from is told before anybody asks; left out, whoever comes first waits. */
+  readonly keepsWarm?: boolean;
   /** Where heavy work is done; left out, it is done here. */
   readonly lane?: HeavyLane;
   /** Where this is a heavy lane: the key that the front shows with each request. */
@@ -174,6 +177,7 @@ async function startWeb(
     },
     { webFolder, laneKey: laneKey ?? null },
   );
+  const warming = options.keepsWarm ? keepWarm({ source: reads, clock, log }) : null;
   const server = createServer(app);
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
@@ -184,7 +188,7 @@ async function startWeb(
     async stop() {
       const gone = closed(server);
       live.close();
-      await gone;
+      await Promise.all([gone, warming?.stop()]);
       await listener.close();
       await sessionPool.end();
       await reads.destroy();
