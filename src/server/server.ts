@@ -188,7 +188,8 @@ async function startWeb(
     async stop() {
       const gone = closed(server);
       live.close();
-      await Promise.all([gone, warming?.stop()]);
+      warming?.stop();
+      await gone;
       await listener.close();
       await sessionPool.end();
       await reads.destroy();

@@ -13,8 +13,8 @@ beforeAll(async () => {
 afterAll(() => server.stop());
 
 let warming: ReturnType<typeof keepWarm> | null = null;
-afterEach(async () => {
-  await warming?.stop();
+afterEach(() => {
+  warming?.stop();
   vi.restoreAllMocks();
   server.clock.set(TEST_NOW);
 });
@@ -45,7 +45,7 @@ it('leaves those beyond what is kept to whoever asks, and ends when it is told t
   const told = warmed(async () => OF_THREE, { most: 3 });
   await vi.waitFor(() => expect(told.length).toBeGreaterThan(2));
   expect(new Set(told)).toEqual(new Set(['Tern Quay 2026-11-24']));
-  await warming?.stop();
+  warming?.stop();
   const { length } = told;
   await new Promise((resolve) => setTimeout(resolve, 60));
   expect(told).toHaveLength(length);
@@ -67,7 +67,7 @@ it('says once what is wrong, and goes on', async () => {
 it('leaves nothing of the lists to be told to whoever asks next: only whether they still stand is asked', async () => {
   const told = warmed(keptLines);
   await vi.waitFor(() => expect(told.length).toBeGreaterThan(2));
-  await warming?.stop();
+  warming?.stop();
   const scope = await server.scope();
   const sql = vi.spyOn(scope, 'sql');
   expect((await keptLines(scope)).size).toBeGreaterThan(40);

@@ -36,7 +36,7 @@ export function keepWarm({
   kept = [keptPlans, keptLines],
   againMs = AGAIN_MS,
   most = MOST_SCHEDULES,
-}: WarmingParts): { stop(): Promise<void> } {
+}: WarmingParts): { stop(): void } {
   let isEnded = false;
   let timer: ReturnType<typeof setTimeout> | undefined;
   /** A failure that goes on is told once. */
@@ -62,18 +62,15 @@ export function keepWarm({
       if (!hasFailed && !isEnded) log.warn({ err: error }, 'what lists are told from could not be told beforehand');
       hasFailed = true;
     }
-    if (!isEnded)
-      timer = setTimeout(() => {
-        going = go();
-      }, againMs);
+    if (!isEnded) timer = setTimeout(go, againMs);
   }
 
-  let going = go();
+  void go();
   return {
-    async stop() {
+    // Not waited for: what it is in the middle of ends with its connection, and nobody is told of that.
+    stop() {
       isEnded = true;
       clearTimeout(timer);
-      await going;
     },
   };
 }
