@@ -5,6 +5,9 @@ import { TEST_NOW } from './testing/clock.ts';
 import { silent, type TestServer, testServer } from './testing/test-server.ts';
 import { keepWarm } from './warming.ts';
 
+/** On a machine with much to do. */
+const SOON = { timeout: 10_000 };
+
 let server: TestServer;
 beforeAll(async () => {
   server = await testServer();
@@ -34,16 +37,16 @@ function warmed(tell: (scope: Scope) => Promise<ReadonlyMap<string, unknown>>, r
 
 it('tells all of them at once after a start, that of whoever was here last first, and again on another day', async () => {
   const told = warmed(async () => OF_THREE);
-  await vi.waitFor(() => expect(told.length).toBeGreaterThan(2));
+  await vi.waitFor(() => expect(told.length).toBeGreaterThan(2), SOON);
   expect(told[0]).toBe('Tern Quay 2026-11-24');
   expect(new Set(told).size).toBeGreaterThan(1);
   server.clock.set('2026-11-25T00:01');
-  await vi.waitFor(() => expect(told).toContain('Tern Quay 2026-11-25'));
+  await vi.waitFor(() => expect(told).toContain('Tern Quay 2026-11-25'), SOON);
 });
 
 it('leaves those beyond what is kept to whoever asks, and ends when it is told to', async () => {
   const told = warmed(async () => OF_THREE, { most: 3 });
-  await vi.waitFor(() => expect(told.length).toBeGreaterThan(2));
+  await vi.waitFor(() => expect(told.length).toBeGreaterThan(2), SOON);
   expect(new Set(told)).toEqual(new Set(['Tern Quay 2026-11-24']));
   warming?.stop();
   const { length } = told;
@@ -51,22 +54,20 @@ it('leaves those beyond what is kept to whoever asks, and ends when it is told t
   expect(told).toHaveLength(length);
 });
 
-it('says once what is wrong, and goes on', async () => {
+it('says once what is wrong with one of them, and tells the others', async () => {
   const warn = vi.spyOn(silent, 'warn');
-  let isBroken = true;
-  const told = warmed(async () => {
-    if (isBroken) throw new Error('The disk is full.');
+  const told = warmed(async (scope) => {
+    if (scope.workspace.name === 'Tern Quay') throw new Error('The disk is full.');
     return OF_THREE;
   });
-  await vi.waitFor(() => expect(told.length).toBeGreaterThan(2));
+  await vi.waitFor(() => expect(told.length).toBeGreaterThan(4), SOON);
   expect(warn).toHaveBeenCalledTimes(1);
-  isBroken = false;
-  await vi.waitFor(() => expect(new Set(told).size).toBeGreaterThan(1));
+  expect(new Set(told).size).toBeGreaterThan(1);
 });
 
 it('leaves nothing of the lists to be told to whoever asks next: only whether they still stand is asked', async () => {
   const told = warmed(keptLines);
-  await vi.waitFor(() => expect(told.length).toBeGreaterThan(2));
+  await vi.waitFor(() => expect(told.length).toBeGreaterThan(2), SOON);
   warming?.stop();
   const scope = await server.scope();
   const sql = vi.spyOn(scope, 'sql');

@@ -44,13 +44,26 @@ export function keepWarm({
 
   async function round(): Promise<void> {
     let count = 0;
+    const failures: unknown[] = [];
     for (const workspace of await lastUsed(source)) {
-      const scope = Scope.on(source, workspace, null, clock);
-      for (const one of kept) {
-        if (isEnded || count >= most) return;
-        count += (await one(scope)).size / kept.length;
-      }
+      if (isEnded || count >= most) break;
+      // What is wrong in one workspace keeps no other waiting.
+      await tell(workspace).then(
+        (size) => {
+          count += size;
+        },
+        (error: unknown) => failures.push(error),
+      );
     }
+    if (failures.length > 0) throw failures[0];
+  }
+
+  /** Gives of how many schedules. */
+  async function tell(workspace: Workspace): Promise<number> {
+    const scope = Scope.on(source, workspace, null, clock);
+    let size = 0;
+    for (const one of kept) if (!isEnded) size = Math.max(size, (await one(scope)).size);
+    return size;
   }
 
   async function go(): Promise<void> {

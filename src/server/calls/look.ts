@@ -57,7 +57,8 @@ export async function lookAtQuota(scope: Scope, { quotaId, ...input }: Input): P
   const unmade = before?.madeOn === isoOfDay(today) ? today + 1 : today;
   const first = nextRingingDay(here, quota, Math.max(from, unmade));
   // Until then those who ring by it already take from the pool too.
-  const next = before === null ? first : Math.min(first, nextRingingDay(here, quota, unmade));
+  const begun = Math.max(unmade, dayOfIso(quota.startsOn));
+  const next = before === null ? first : Math.min(first, nextRingingDay(here, quota, begun));
   const [funnel, forecast, firstTold] = await scope.atOnce(
     () => funnelOf(scope, says, next),
     () => forecastOf(scope, here, quota, { terms: says, from: next, first, quotaId }),
