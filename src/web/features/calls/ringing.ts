@@ -1,3 +1,4 @@
+import { callAddresses } from '../../../contract/addresses-later.ts';
 import type { ListedCall, RungInput } from '../../../contract/index.ts';
 import type { Outcome } from '../../../core/index.ts';
 import { sayDone, sayTrouble } from '../../app/shell/toast.tsx';
@@ -26,7 +27,6 @@ export const RUNG: Kind<RungValue> = outbox.register({
   name: 'rung',
   sender: {
     send: async ({ callId, body, said }: RungValue, sending) => {
-      const { callAddresses } = await import('../../../contract/addresses-later.ts');
       const { changeId } = await ask(callAddresses.rung, { params: { callId }, body }, sending);
       await refresh('/calls', '/quotas');
       // What has waited is sent while something else is done: that it waits no more is enough.
