@@ -4,6 +4,7 @@ import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { build, buildForDevelopment } from './build.mjs';
 import { startJourneyServer } from './journey-server.mjs';
+import { memoryFolder } from './memory-folder.mjs';
 import { startPostgres } from './postgres.mjs';
 import { CHROMIUM, POSTGRES, requireDebian, requirePackages } from './requirements.mjs';
 import { root } from './root.mjs';
@@ -29,16 +30,16 @@ await runScript(async () => {
   requirePackages();
   requireDebian({ ...POSTGRES, ...CHROMIUM });
   await build();
-  if (BUILDS.includes('development')) await buildForDevelopment();
-  const folder = join(root, '.cache', 'e2e-postgres');
-  rmSync(folder, { recursive: true, force: true });
-  const postgres = await startPostgres({ folder, fast: true });
+  const database = memoryFolder(join(root, '.cache', 'e2e-postgres'));
+  const postgres = await startPostgres({ folder: database.folder, fast: true });
   const names = BUILDS.flatMap((name) => Array.from({ length: WORKERS }, (_, index) => ({ build: name, index })));
-  for (const place of [...names, LATER]) rmSync(filesOf(postgres, place), { recursive: true, force: true });
+  for (const place of [...names, LATER]) rmSync(filesOf(place), { recursive: true, force: true });
   // The demo is made once, and copied for the others.
   const [seed, ...others] = names;
   const first = await startPlace(postgres, seed);
   let code = 1;
+  // While the demo is made, which waits for the database most of the time.
+  if (BUILDS.includes('development')) await buildForDevelopment();
   if (await first.ready) {
     await first.stop();
     const later = BUILDS.includes(LATER.build) ? [LATER] : [];
@@ -70,7 +71,7 @@ await runScript(async () => {
             DEVELOPMENT_URLS: addresses('development'),
             DATABASE_URL: places[0].database,
             LATER_DATABASE: databaseOf(postgres, LATER),
-            LATER_FILES: filesOf(postgres, LATER),
+            LATER_FILES: filesOf(LATER),
           },
         },
       );
@@ -80,6 +81,7 @@ await runScript(async () => {
     for (const { stop } of places) await stop();
   }
   await postgres.stop();
+  database.remove();
   process.exit(code ?? 1);
 });
 
@@ -99,8 +101,9 @@ function bothEnds(text) {
 function nameOf({ build: of, index }) {
   return `journeys_${of}_${index}`;
 }
-function filesOf(postgres, place) {
-  return join(postgres.folder, '..', `e2e-files-${nameOf(place)}`);
+
+function filesOf(place) {
+  return join(root, '.cache', `e2e-files-${nameOf(place)}`);
 }
 
 function databaseOf(postgres, place) {
@@ -117,13 +120,13 @@ async function query(postgres, text) {
 
 async function copyPlace(postgres, from, to) {
   await query(postgres, `CREATE DATABASE ${nameOf(to)} TEMPLATE ${nameOf(from)}`);
-  cpSync(filesOf(postgres, from), filesOf(postgres, to), { recursive: true });
+  cpSync(filesOf(from), filesOf(to), { recursive: true });
 }
 
 /** A server with a database of its own. */
 async function startPlace(postgres, place, { isMade = false } = {}) {
   if (!isMade) await query(postgres, `CREATE DATABASE ${nameOf(place)}`);
   const database = databaseOf(postgres, place);
-  const server = await startJourneyServer({ build: place.build, database, files: filesOf(postgres, place) });
+  const server = await startJourneyServer({ build: place.build, database, files: filesOf(place) });
   return { ...server, build: place.build, database };
 }

@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { TestProject } from 'vitest/node';
 import { seedWhenEmpty } from '../../../demo/seed.ts';
+import { memoryFolder } from '../../../scripts/memory-folder.mjs';
 import { startPostgres } from '../../../scripts/postgres.mjs';
 import { dataSource, migrated } from '../data-source.ts';
 import { FileStore } from '../files/stored/index.ts';
@@ -18,12 +19,9 @@ declare module 'vitest' {
 
 /** One PostgreSQL for all API tests, with a migrated and seeded database that each file copies. */
 export default async function setup(project: TestProject): Promise<() => Promise<void>> {
-  const postgres = await startPostgres({
-    folder: join(import.meta.dirname, '../../../.cache/test-postgres'),
-    fast: true,
-  });
+  const place = memoryFolder(join(import.meta.dirname, '../../../.cache/test-postgres'));
+  const postgres = await startPostgres({ folder: place.folder, fast: true });
   const admin = await dataSource(postgres.url).initialize();
-  await admin.query('drop database if exists tern_quay with (force)');
   await admin.query('create database tern_quay');
   await admin.destroy();
   const url = databaseNamed(postgres.url, 'tern_quay');
@@ -39,6 +37,7 @@ export default async function setup(project: TestProject): Promise<() => Promise
   project.provide('seedFiles', filesFolder);
   return async () => {
     await postgres.stop();
+    place.remove();
     await rm(filesFolder, { recursive: true, force: true });
   };
 }
