@@ -200,7 +200,7 @@ export function useScheduleActions() {
         await refresh('/schedules', '/tideline', '/people/', '/runs');
         const problems = run.problemCount > 0 ? ` ${plural(run.problemCount, 'schedule')} could not be planned.` : '';
         sayDone(
-          `${run.made === 0 ? 'Nothing was missing' : `Made ${plural(run.made, 'task')}`}; ${run.already} were there already.${problems}`,
+          `${run.made === 0 ? 'Nothing was missing' : `Made ${plural(run.made, 'task')}`}; ${plural(run.already, 'was there already', 'were there already')}.${problems}`,
         );
       } catch (error) {
         sayTrouble(error);

@@ -80,7 +80,7 @@ export function DaysOffPart({ holidays, wrong, onChange }: DaysOffPartProps) {
       )}
       {past > 0 && (
         <span className="block text-note leading-5 text-ink-2">
-          {plural(past, 'day')} of the past stay as they were.
+          {plural(past, 'day')} of the past {past === 1 ? 'stays as it was' : 'stay as they were'}.
         </span>
       )}
       <OwnDays today={today} holidays={holidays} onAdd={put} />
@@ -95,6 +95,13 @@ function nameOf(text: string): string | undefined {
   const name = text.trim();
   return name === '' || name.length > 80 ? undefined : name;
 }
+
+/** "6 days added; 2 were there already" */
+const sayAdded = (added: number, found: number): string =>
+  [
+    `${plural(added, 'day')} added`,
+    ...(found > added ? [plural(found - added, 'was there already', 'were there already')] : []),
+  ].join('; ');
 
 function sorted(holidays: readonly HolidaySetting[]): HolidaySetting[] {
   return [...holidays].sort((a, b) => (a.date < b.date ? -1 : 1));
@@ -184,11 +191,7 @@ function PublicHolidays({ holidays, onAdd }: PublicHolidaysProps) {
       const there = new Set(holidays.map(({ date }) => date));
       const fresh = found.filter(({ date }) => !there.has(date));
       onAdd(fresh);
-      setSaid(
-        fresh.length === 0
-          ? `All ${found.length} are there already.`
-          : `${plural(fresh.length, 'day')} added; ${found.length - fresh.length} were there already.`,
-      );
+      setSaid(`${sayAdded(fresh.length, found.length)}.`);
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error;
       setSaid(error.message);
@@ -268,7 +271,7 @@ function FromFile({ today, holidays, onAdd }: OwnDaysProps) {
       const told = left.slice(0, LEFT_TOLD).map(({ name, why }) => `“${name}”, since ${why}`);
       if (left.length > LEFT_TOLD) told.push(`${left.length - LEFT_TOLD} more`);
       setSaid([
-        `${plural(fresh.length, 'day')} added${days.length > fresh.length ? `; ${days.length - fresh.length} were there already` : ''}.`,
+        `${sayAdded(fresh.length, days.length)}.`,
         ...(outside > 0 ? [`${plural(outside, 'day')} of other years left.`] : []),
         ...(told.length > 0 ? [`Left: ${joinAnd(told)}.`] : []),
       ]);
