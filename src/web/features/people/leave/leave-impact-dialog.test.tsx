@@ -124,14 +124,14 @@ describe('what somebody’s leave comes to', () => {
   });
 
   it('tells the turns that are exchanged, by name, and those that nobody can take for theirs', async () => {
-    const turn = (first: string, last = first) => ({ first, last });
+    const turn = (first: string, last = first, dates = 1) => ({ first, last, dates });
     const exchange = { scheduleId: 's', work: 'Harbour round', about: null };
     const { of } = await dialog(
       impactOf([work('2026-12-01')], {
         exchanges: [
           {
             ...{ ...exchange, missed: turn('2026-12-01') },
-            taken: { ...turn('2026-12-07', '2026-12-11'), person: named(KIT) },
+            taken: { ...turn('2026-12-07', '2026-12-11', 5), person: named(KIT) },
           },
           { ...exchange, missed: turn('2026-12-04'), taken: null },
         ],
