@@ -141,7 +141,7 @@ describe('the foot of the wallchart', () => {
   it('skips tasks with why alone, and keeps what is written while something else is looked at', async () => {
     const { asked, user, of } = await foot(marksOf([TASK], []));
     await user.click(of.getByRole('button', { name: 'Skip …' }));
-    expect(screen.getByRole('alert').textContent).toBe('Say why.');
+    expect(of.getByRole('alert').textContent).toBe('Say why.');
     await user.type(screen.getByLabelText('Why they are not done'), ' storm ');
     await user.click(of.getByRole('button', { name: 'Move …' }));
     await user.click(of.getByRole('button', { name: 'Skip …' }));
