@@ -36,7 +36,7 @@ export default defineConfig(({ mode }) => ({
         codeSplitting: {
           groups: [
             // All that the first page needs comes as one part, and as another what many pages do. By itself each module
-            // comes apart that other pages share: 130 parts a page, a third more bytes once packed.
+            // comes apart that other pages share: 130 parts a page, a tenth more bytes once packed.
             { name: 'first', tags: ['$initial'], priority: 1 },
             { name: 'common', minShareCount: MANY_PAGES, maxModuleSize: 60_000 },
           ],

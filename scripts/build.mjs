@@ -46,8 +46,8 @@ export async function buildForDevelopment({ say = console.log } = {}) {
 }
 
 /**
- * For each element React's development build notes a stack of who made it, which is a fifth of what a journey takes and
- * all a warning loses: its words, and the component it names, stay.
+ * For each element React's development build notes a stack of who made it, which is a fifth of what the browser does in a
+ * journey. A warning loses that stack alone: its words, and the component it names, stay.
  */
 function withoutOwnerStacks() {
   const noted = '1e4 > ReactSharedInternals.recentlyCreatedOwnerStacks++';

@@ -30,8 +30,7 @@ await runScript(async () => {
   requirePackages();
   requireDebian({ ...POSTGRES, ...CHROMIUM });
   await build();
-  const database = memoryFolder(join(root, '.cache', 'e2e-postgres'));
-  const postgres = await startPostgres({ folder: database.folder, fast: true });
+  const postgres = await startPostgres({ folder: memoryFolder(join(root, '.cache', 'e2e-postgres')), fast: true });
   const names = BUILDS.flatMap((name) => Array.from({ length: WORKERS }, (_, index) => ({ build: name, index })));
   for (const place of [...names, LATER]) rmSync(filesOf(place), { recursive: true, force: true });
   // The demo is made once, and copied for the others.
@@ -81,7 +80,6 @@ await runScript(async () => {
     for (const { stop } of places) await stop();
   }
   await postgres.stop();
-  database.remove();
   process.exit(code ?? 1);
 });
 

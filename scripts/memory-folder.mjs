@@ -10,19 +10,18 @@ const TMPFS = 0x01021994;
 const ROOM = 4 * 2 ** 30;
 
 /**
- * Where a database lies that goes with the tests it is for: in memory where there is room, else in `wanted`. A copy of the
- * demo's takes 40 ms in memory, 300 and more on the disk of a small machine, and each API test has one.
- *
- * Resolves to { folder, remove }; what lies in memory is to be removed once nobody uses it.
+ * Where a database lies that goes with this process: in memory where there is room, else in `wanted`. A copy of the demo's
+ * takes 60 ms in memory, 300 and more on the disk of a small machine, and each API test has one. Empty at first, and gone
+ * with the process, however that ends but by a kill: then with the next that asks for the same.
  */
 export function memoryFolder(wanted) {
   const folder = hasRoom()
     ? join(MEMORY, `jolly-rota-${createHash('sha256').update(wanted).digest('hex').slice(0, 12)}`)
     : wanted;
   const remove = () => rmSync(folder, { recursive: true, force: true });
-  // Left by a run that was cut short.
   remove();
-  return { folder, remove };
+  process.once('exit', remove);
+  return folder;
 }
 
 function hasRoom() {

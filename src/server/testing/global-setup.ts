@@ -19,8 +19,8 @@ declare module 'vitest' {
 
 /** One PostgreSQL for all API tests, with a migrated and seeded database that each file copies. */
 export default async function setup(project: TestProject): Promise<() => Promise<void>> {
-  const place = memoryFolder(join(import.meta.dirname, '../../../.cache/test-postgres'));
-  const postgres = await startPostgres({ folder: place.folder, fast: true });
+  const folder = memoryFolder(join(import.meta.dirname, '../../../.cache/test-postgres'));
+  const postgres = await startPostgres({ folder, fast: true });
   const admin = await dataSource(postgres.url).initialize();
   await admin.query('create database tern_quay');
   await admin.destroy();
@@ -37,7 +37,6 @@ export default async function setup(project: TestProject): Promise<() => Promise
   project.provide('seedFiles', filesFolder);
   return async () => {
     await postgres.stop();
-    place.remove();
     await rm(filesFolder, { recursive: true, force: true });
   };
 }

@@ -1,4 +1,4 @@
-import { act, type RenderResult, render } from '@testing-library/react';
+import { act, fireEvent, type RenderResult, render, screen } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { MemoryRouter } from 'react-router';
 import { SWRConfig, useSWRConfig } from 'swr';
@@ -115,4 +115,12 @@ export async function show(part: ReactNode, { me = INES, workspace, path = '/', 
   const shown: RenderResult = render(around(part));
   await shown.findByRole('main');
   return { ...shown, show: (next: ReactNode) => shown.rerender(around(next)) };
+}
+
+/** Writes something else into a blank and goes on to what comes after it: only then is it read. */
+export function write(label: string, text: string): void {
+  const field = screen.getByLabelText(label);
+  fireEvent.focus(field);
+  fireEvent.change(field, { target: { value: text } });
+  fireEvent.blur(field);
 }

@@ -1,10 +1,11 @@
-import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { Toaster } from 'sonner';
 import { beforeEach, describe, expect, it } from 'vitest';
-import type { Impact, PlanOfClient } from '../../../contract/index.ts';
+import type { PlanOfClient } from '../../../contract/index.ts';
 import { problemOf } from '../../../contract/problems.ts';
-import { NADIA, show } from '../../testing/show.tsx';
+import { impactOf } from '../../testing/impact.ts';
+import { NADIA, show, write } from '../../testing/show.tsx';
 import { ClientPlans } from './client-plans.tsx';
 
 const idOf = (n: number) => `01937000-0000-7000-8000-00000000${n.toString().padStart(4, '0')}`;
@@ -27,13 +28,6 @@ const planOf = (items: readonly Item[], of: Partial<PlanOfClient> = {}): PlanOfC
   ...{ id: ON, version: 7, fromOn: '2024-01-01', offOn: null, untilOn: null, items: [...items] },
   plan: { id: PLAN, name: 'Resident berth', version: 3, rollsOn: 'itself' },
   ...{ tasks: 8, minutes: 240, planTasks: 8, planMinutes: 240, ...of },
-});
-const impact = (of: Partial<Impact['figures']> = {}): Impact => ({
-  figures: {
-    ...{ added: 0, changed: 0, removed: 0, keptByHand: 0, keptShowing: 0, keptBegun: 0, keptLacking: 0 },
-    ...of,
-  },
-  ...{ items: [], years: [], datesBefore: 12, datesAfter: 12 },
 });
 
 const CLIENT = { name: 'Rosalind Oatley', isArchived: false };
@@ -61,11 +55,11 @@ async function plans(
       answers: {
         '/templates': { templates: [], more: null },
         '/plans': { plans: [{ id: idOf(3), name: 'Winter ashore', tasksEach: 1, minutesEach: 30, ...other }] },
-        [`POST /on-plan/${ON}/left-out/impact`]: noting('look at leaving out', impact({ removed: 2 })),
+        [`POST /on-plan/${ON}/left-out/impact`]: noting('look at leaving out', impactOf({ removed: 2 })),
         [`POST /on-plan/${ON}/left-out`]: noting('leave out', done),
-        [`POST /plans/${PLAN}/as-plan/impact`]: noting('look at as the plan', impact()),
+        [`POST /plans/${PLAN}/as-plan/impact`]: noting('look at as the plan', impactOf()),
         [`POST /plans/${PLAN}/as-plan`]: noting('as the plan', done),
-        'POST /on-plan/off/impact': noting('look at taking off', impact({ removed: 2 })),
+        'POST /on-plan/off/impact': noting('look at taking off', impactOf({ removed: 2 })),
         'POST /on-plan/off': noting('take off', done),
       },
     },
@@ -167,15 +161,9 @@ describe('the plans of a client', () => {
   it('are taken off from today on or later, with what becomes of open tasks, and over to another', async () => {
     const { asked, user } = await plans(planOf([ITEMS.asPlan]));
     await user.click(screen.getByRole('button', { name: 'Take off …' }));
-    const from = screen.getByLabelText('Off from');
-    const say = (text: string) => {
-      fireEvent.focus(from);
-      fireEvent.change(from, { target: { value: text } });
-      fireEvent.blur(from);
-    };
-    say('20 nov 2026');
+    write('Off from', '20 nov 2026');
     expect(screen.getByText('From today on, or from a later day.')).toBeTruthy();
-    say('1 dec 2026');
+    write('Off from', '1 dec 2026');
     await user.selectOptions(screen.getByLabelText('Open tasks'), 'stay');
     await user.selectOptions(screen.getByLabelText('On to'), 'Winter ashore');
     await user.click(screen.getByRole('button', { name: 'Look at what it changes' }));

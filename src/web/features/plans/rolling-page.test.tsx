@@ -2,9 +2,10 @@ import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { Toaster } from 'sonner';
 import { describe, expect, it } from 'vitest';
-import type { Impact, PlanLine, RollingLine, TakeOffInput } from '../../../contract/index.ts';
+import type { PlanLine, RollingLine, TakeOffInput } from '../../../contract/index.ts';
 import { problemOf } from '../../../contract/problems.ts';
 
+import { impactOf } from '../../testing/impact.ts';
 import { NADIA, show } from '../../testing/show.tsx';
 import { RollingPage } from './rolling-page.tsx';
 
@@ -32,13 +33,6 @@ const PLANS = [
   plan({ id: idOf(3), name: 'Of old' }, { isArchived: true }),
   plan({ id: idOf(4), name: 'Not begun' }, { items: [] }),
 ];
-const impact = (of: Partial<Impact['figures']>): Impact => ({
-  figures: {
-    ...{ added: 0, changed: 0, removed: 0, keptByHand: 0, keptShowing: 0, keptBegun: 0, keptLacking: 0 },
-    ...of,
-  },
-  ...{ items: [], years: [], datesBefore: 12, datesAfter: 12 },
-});
 const DONE = { tasks: { made: 4, changed: 0, removed: 0, kept: 0 }, changeId: idOf(900) };
 
 /** The page, and what it looked at and saved: by its address. */
@@ -65,9 +59,9 @@ async function page({
       answers: {
         '/on-plan/rolling': { clients: lines, isMore },
         '/plans': { plans: PLANS },
-        'POST /on-plan/roll/impact': noting('look at going on', impact({ added: 4 })),
+        'POST /on-plan/roll/impact': noting('look at going on', impactOf({ added: 4 })),
         'POST /on-plan/roll': refused ? refusal : noting('go on', DONE),
-        'POST /on-plan/off/impact': noting('look at ending', impact({ removed: 2 })),
+        'POST /on-plan/off/impact': noting('look at ending', impactOf({ removed: 2 })),
         'POST /on-plan/off': noting('end', { ...DONE, tasks: { ...DONE.tasks, made: 0, removed: 2 } }),
       },
     },

@@ -1,10 +1,10 @@
-import { fireEvent, screen, within } from '@testing-library/react';
+import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { describe, expect, it } from 'vitest';
 import type { HolidaySetting } from '../../../contract/index.ts';
 import { problemOf } from '../../../contract/problems.ts';
-import { show } from '../../testing/show.tsx';
+import { show, write } from '../../testing/show.tsx';
 import { DaysOffPart } from './days-off-part.tsx';
 
 const COUNTRIES = {
@@ -31,12 +31,6 @@ async function daysOff(first: readonly HolidaySetting[], answers: Readonly<Recor
   await show(<Held />, { answers: { '/settings/countries': COUNTRIES, ...answers } });
   return { told, user: userEvent.setup() };
 }
-const put = (label: string, text: string) => {
-  const field = screen.getByLabelText(label);
-  fireEvent.focus(field);
-  fireEvent.change(field, { target: { value: text } });
-  fireEvent.blur(field);
-};
 
 describe('the days off of a workspace', () => {
   it('are those to come, with how many are past, and one can be taken out', async () => {
@@ -63,11 +57,11 @@ describe('the days off of a workspace', () => {
     const add = () => screen.getByRole('button', { name: /^Add / });
     await user.click(add());
     expect(told).toEqual([]);
-    put('First day off', '9 dec');
+    write('First day off', '9 dec');
     await user.type(screen.getByLabelText('What the day off is called'), 'Regatta{Enter}');
     expect(told).toEqual([[day('2026-12-09', 'Regatta'), CHRISTMAS]]);
-    put('First day off', '24 dec');
-    put('Last day off', '26 dec');
+    write('First day off', '24 dec');
+    write('Last day off', '26 dec');
     await user.type(screen.getByLabelText('What the day off is called'), 'Closed');
     await user.click(screen.getByRole('button', { name: 'Add 3 days' }));
     expect(told.at(-1)).toEqual([
@@ -81,11 +75,11 @@ describe('the days off of a workspace', () => {
   it('are refused where a span ends before it begins, is too long, or is one that is there', async () => {
     const { told, user } = await daysOff([CHRISTMAS]);
     await user.type(screen.getByLabelText('What the day off is called'), 'Regatta');
-    put('First day off', '25 dec');
+    write('First day off', '25 dec');
     expect(screen.getByText('25 Dec 2026 is a day off already: Christmas Day.')).toBeTruthy();
-    put('Last day off', '1 jul 2027');
+    write('Last day off', '1 jul 2027');
     expect(screen.getByText('92 days in one go at most: add the rest after them.')).toBeTruthy();
-    put('Last day off', '20 dec');
+    write('Last day off', '20 dec');
     expect(screen.getByText('It ends before it begins: choose a later last day.')).toBeTruthy();
     await user.click(screen.getByRole('button', { name: /^Add / }));
     expect(told).toEqual([]);

@@ -1,10 +1,10 @@
-import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
 import type { Lists, ListsInput } from '../../../contract/index.ts';
 import { problemOf } from '../../../contract/problems.ts';
 import { USUAL_OUTCOMES } from '../../../core/index.ts';
-import { INES, NADIA, show } from '../../testing/show.tsx';
+import { INES, NADIA, show, write } from '../../testing/show.tsx';
 import { ListsPage } from './lists-page.tsx';
 
 const LISTS: Lists = {
@@ -37,13 +37,7 @@ async function lists(answer: unknown = undefined) {
   });
   await screen.findByRole('heading', { level: 1, name: 'Lists' });
   const part = (name: string) => within(screen.getByRole('region', { name }));
-  const write = (label: string, text: string) => {
-    const field = screen.getByLabelText(label);
-    fireEvent.focus(field);
-    fireEvent.change(field, { target: { value: text } });
-    fireEvent.blur(field);
-  };
-  return { sent, part, write, user: userEvent.setup() };
+  return { sent, part, user: userEvent.setup() };
 }
 const save = () => screen.getByRole('button', { name: 'Save' });
 
@@ -66,7 +60,7 @@ describe('the lists that everybody chooses from', () => {
   });
 
   it('are saved with what each name was before, those that are new without, those taken out not at all', async () => {
-    const { sent, part, write, user } = await lists();
+    const { sent, part, user } = await lists();
     write('Roles, 1', ' Deckhand ');
     await user.click(part('Roles').getByRole('button', { name: 'Take Rigger out' }));
     await user.click(part('Teams').getByRole('button', { name: 'Add a team' }));
@@ -88,7 +82,7 @@ describe('the lists that everybody chooses from', () => {
   });
 
   it('are not saved with a name twice, with none, or a choice of nothing; each is told where it stands', async () => {
-    const { sent, part, write, user } = await lists();
+    const { sent, part, user } = await lists();
     write('Roles, 2', 'dockhand');
     expect(part('Roles').getByText(/stands there twice/)).toBeTruthy();
     await user.click(part('Teams').getByRole('button', { name: 'Add a team' }));
@@ -103,7 +97,7 @@ describe('the lists that everybody chooses from', () => {
   });
 
   it('keep fields of their own: what a field may be is read by its commas, and what one that goes had is told', async () => {
-    const { sent, part, write, user } = await lists();
+    const { sent, part, user } = await lists();
     write('What Hull may be', 'steel, wood, wood , glass');
     await user.click(part('Fields of clients').getByRole('button', { name: 'Take Berth out' }));
     expect(
@@ -121,7 +115,7 @@ describe('the lists that everybody chooses from', () => {
   });
 
   it('stay as they were typed over a page that is opened again, what is not whole yet as well', async () => {
-    const { part, write, user } = await lists();
+    const { part, user } = await lists();
     write('Roles, 1', 'Deckhand');
     await user.click(part('Teams').getByRole('button', { name: 'Add a team' }));
     cleanup();
@@ -133,7 +127,7 @@ describe('the lists that everybody chooses from', () => {
 
   it('say why they are refused, and lose nothing by it', async () => {
     const problem = problemOf('invalid', 'Somebody holds that ticket.');
-    const { write, user } = await lists(new Response(JSON.stringify(problem), { status: problem.status }));
+    const { user } = await lists(new Response(JSON.stringify(problem), { status: problem.status }));
     write('Tickets, 1', 'Boat lift');
     await user.click(save());
     expect(await screen.findByText('Somebody holds that ticket.', { selector: '[role=status]' })).toBeTruthy();

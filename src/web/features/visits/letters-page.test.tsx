@@ -1,4 +1,4 @@
-import { fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useImperativeHandle } from 'react';
 import { Route, Routes } from 'react-router';
@@ -6,11 +6,11 @@ import { Toaster } from 'sonner';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { LetterInput, NoticeLetter } from '../../../contract/index.ts';
 import type { LetterBlock } from '../../../core/index.ts';
-import { NADIA, show } from '../../testing/show.tsx';
+import { NADIA, show, write } from '../../testing/show.tsx';
 import type { LetterEditorHandle } from './letter-editor.tsx';
 import { LettersPage } from './letters-page.tsx';
 
-/** The editor has a test of its own in the browser: here what it hands on stands in a plain field. */
+/** The editor is written in by a journey (`notices.spec.ts`): here what it hands on stands in a plain field. */
 vi.mock('./letter-editor.tsx', () => ({
   default: function Editor(props: {
     ref: React.Ref<LetterEditorHandle>;
@@ -64,12 +64,6 @@ async function letters(at = '', of: readonly NoticeLetter[] = [BOARDING, GAS], m
   );
   return { sent, user: userEvent.setup() };
 }
-const write = (label: string, text: string) => {
-  const field = screen.getByLabelText(label);
-  fireEvent.focus(field);
-  fireEvent.change(field, { target: { value: text } });
-  fireEvent.blur(field);
-};
 const example = () => within(screen.getByRole('article', { name: 'The letter' }));
 
 beforeEach(() => sessionStorage.clear());

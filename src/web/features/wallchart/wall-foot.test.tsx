@@ -1,10 +1,11 @@
-import { fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { Toaster } from 'sonner';
 import { describe, expect, it, vi } from 'vitest';
-import type { Impact, WallChange, WallDate, WallReach } from '../../../contract/index.ts';
-import { INES, NADIA, show } from '../../testing/show.tsx';
+import type { WallChange, WallDate, WallReach } from '../../../contract/index.ts';
+import { impactOf } from '../../testing/impact.ts';
+import { INES, NADIA, show, write } from '../../testing/show.tsx';
 import { lineOf } from '../../testing/tasks.ts';
 import type { Marks } from './api.ts';
 import { WallFoot } from './wall-foot.tsx';
@@ -23,10 +24,7 @@ const marksOf = (
 ) => ({
   ...{ tasks, dates, count },
 });
-const IMPACT: Impact = {
-  figures: { added: 0, changed: 1, removed: 0, keptByHand: 0, keptShowing: 0, keptBegun: 0, keptLacking: 0 },
-  ...{ items: [], years: [], datesBefore: 12, datesAfter: 12 },
-};
+const IMPACT = impactOf({ changed: 1 });
 
 /** The foot of a chart, with how far a change goes held as the page holds it; what was looked at and saved. */
 async function foot(
@@ -97,10 +95,7 @@ describe('the foot of the wallchart', () => {
   it('moves them by days, earlier or later, and asks with what was seen of each', async () => {
     const { asked, onClear, user, of } = await foot(marksOf([TASK], [DATE]), { changed: 0 });
     await user.click(of.getByRole('button', { name: 'Move …' }));
-    const days = screen.getByLabelText('By how many days');
-    fireEvent.focus(days);
-    fireEvent.change(days, { target: { value: '3' } });
-    fireEvent.blur(days);
+    write('By how many days', '3');
     await user.selectOptions(screen.getByLabelText('Later or earlier'), 'earlier');
     await look(user);
     await save(user);
