@@ -1,5 +1,6 @@
 import { cleanup, configure } from '@testing-library/react';
 import { afterEach, beforeEach, expect, vi } from 'vitest';
+import { quickComputedStyle } from './quick-style.ts';
 
 /** What a browser has and jsdom has not, as far as our parts use it; and a console that fails the test. */
 
@@ -28,6 +29,8 @@ for (const [name, pixels] of [
   ['clientHeight', 800],
 ] as const)
   Object.defineProperty(HTMLElement.prototype, name, { configurable: true, get: () => pixels });
+
+quickComputedStyle(window);
 
 Element.prototype.scrollIntoView = () => undefined;
 HTMLElement.prototype.setPointerCapture = () => undefined;
