@@ -32,6 +32,8 @@ export default async function setup(project: TestProject): Promise<() => Promise
     withEmptyWorkspace: true,
     origin: 'http://127.0.0.1:4180',
   });
+  // As the server does once its database is filled: copies plan with what they know of this one.
+  await source.query('analyze');
   await source.destroy();
   project.provide('databaseUrl', postgres.url);
   project.provide('seedFiles', filesFolder);

@@ -201,11 +201,14 @@ export async function refreshMadeTasks(scope: Scope, tasks: readonly MadeTask[])
   // Where the instructions were changed by hand, they stay in a content that says all else as it is now.
   const mixed = mixedContent('now', 'own');
   await scope.sql(
-    `insert into ${mixed.into} select distinct ${mixed.select}
-     from ${FROM_SCHEDULE}
-     join task on ${MADE_BEFORE} and task.edited ? 'instructions'
-     join work_content own on own.workspace_id = $1 and own.id = task.content_id
-     join work_content now on now.workspace_id = $1 and now.id = made.content_id
+    // The tasks first: which were edited is guessed at, and by that guess all tasks were gone through for each.
+    `with mine as materialized (
+       select task.edited, task.content_id as own_id, made.content_id as now_id from ${FROM_SCHEDULE} join task on ${MADE_BEFORE})
+     insert into ${mixed.into} select distinct ${mixed.select}
+     from mine
+     join work_content own on own.workspace_id = $1 and own.id = mine.own_id
+     join work_content now on now.workspace_id = $1 and now.id = mine.now_id
+     where mine.edited ? 'instructions'
      on conflict do nothing`,
     params,
   );
