@@ -116,9 +116,11 @@ describe('a backup', () => {
           pathOf: (stored) => join(server.filesFolder, stored),
           onRows: async () => {
             await server.source.query('update workspace set name = name where id = $1', [workspaceId]);
-            await server.source.query(`update task set note = note || '.' where workspace_id = $1 and state = 'open'`, [
-              workspaceId,
-            ]);
+            await server.source.query(
+              `update task set note = note || '.' where (workspace_id, id) in (
+                 select workspace_id, id from task where workspace_id = $1 and state = 'open' order by id limit 100)`,
+              [workspaceId],
+            );
           },
         },
         createWriteStream(path),
