@@ -1,4 +1,4 @@
-import { spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join, relative } from 'node:path';
 import { CHROMIUM, PAPER_READER, POSTGRES, requireDebian, requireNode, requirePackages } from './requirements.mjs';
@@ -19,31 +19,42 @@ await runScript(async () => {
   rmSync(e2eReport, { force: true });
   rmSync(UNHANDLED_REPORT, { force: true });
 
+  // Types and lint take one processor, while the demo is made that the API tests copy.
   const stages = [
-    { name: 'types', run: () => bin('tsc'), count: oneCheck },
-    { name: 'lint', run: () => bin('biome', 'check', '.'), count: oneCheck },
-    {
-      name: 'unit and API',
-      run: () =>
-        bin(
-          ...['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${vitestReport}`],
-          `--reporter=${join(root, 'scripts', 'unhandled.mjs')}`,
-        ),
-      count: (ok) => countVitest(vitestReport, ok),
-    },
-    {
-      name: 'end to end',
-      run: () => node(join(root, 'scripts', 'e2e.mjs')),
-      count: (ok) => countPlaywright(e2eReport, ok),
-    },
+    [
+      { name: 'types', run: (heard) => bin(heard, 'tsc'), count: oneCheck },
+      { name: 'lint', run: (heard) => bin(heard, 'biome', 'check', '.'), count: oneCheck },
+      {
+        name: 'unit and API',
+        run: () =>
+          bin(
+            null,
+            ...['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${vitestReport}`],
+            `--reporter=${join(root, 'scripts', 'unhandled.mjs')}`,
+          ),
+        count: (ok) => countVitest(vitestReport, ok),
+      },
+    ],
+    [
+      {
+        name: 'end to end',
+        run: () => ranWell(process.execPath, [join(root, 'scripts', 'e2e.mjs')], null),
+        count: (ok) => countPlaywright(e2eReport, ok),
+      },
+    ],
   ];
   const total = { passed: 0, failed: 0 };
   const fell = [];
-  for (const { name, run, count } of stages) {
+  for (const beside of stages) await Promise.all(beside.map(passThrough));
+
+  async function passThrough({ name, run, count }) {
     console.log(`\n── ${name} ──`);
     const began = Date.now();
-    const ok = run();
+    const said = [];
+    const ok = await run((chunk) => said.push(chunk));
     const { passed, failed, names = [] } = count(ok);
+    // What it said stands together, whatever else was being said.
+    process.stdout.write(Buffer.concat(said));
     total.passed += passed;
     total.failed += failed;
     fell.push(
@@ -57,15 +68,20 @@ await runScript(async () => {
   process.exit(total.failed === 0 ? 0 : 1);
 });
 
-function bin(name, ...args) {
-  return (
-    spawnSync(join(root, 'node_modules', '.bin', name), args, { cwd: root, stdio: ['ignore', 'inherit', 'inherit'] })
-      .status === 0
-  );
+function bin(heard, name, ...args) {
+  return ranWell(join(root, 'node_modules', '.bin', name), args, heard);
 }
 
-function node(script) {
-  return spawnSync(process.execPath, [script], { cwd: root, stdio: ['ignore', 'inherit', 'inherit'] }).status === 0;
+/** @param heard is given what it says; null where it speaks for itself */
+function ranWell(command, args, heard) {
+  const said = heard === null ? 'inherit' : 'pipe';
+  const one = spawn(command, args, { cwd: root, stdio: ['ignore', said, said] });
+  one.stdout?.on('data', heard);
+  one.stderr?.on('data', heard);
+  return new Promise((resolve, reject) => {
+    one.once('error', reject);
+    one.once('close', (code) => resolve(code === 0));
+  });
 }
 
 function oneCheck(ok) {
