@@ -201,7 +201,8 @@ export async function refreshMadeTasks(scope: Scope, tasks: readonly MadeTask[])
   // Where the instructions were changed by hand, they stay in a content that says all else as it is now.
   const mixed = mixedContent('now', 'own');
   await scope.sql(
-    // The tasks first: which were edited is guessed at, and by that guess all tasks were gone through for each.
+    // The tasks first: how many were edited is a guess, and where the database knows little of its tables it went through
+    // all of them for each.
     `with mine as materialized (
        select task.edited, task.content_id as own_id, made.content_id as now_id from ${FROM_SCHEDULE} join task on ${MADE_BEFORE})
      insert into ${mixed.into} select distinct ${mixed.select}
