@@ -119,6 +119,7 @@ function Address({ email }: { readonly email: string }) {
     event.preventDefault();
     setBusy(true);
     setProblem(null);
+    setSaid(null);
     ask(workspaceAddresses.askForAddress, { body: { email: next, password } })
       .then((answer) => {
         setSaid(answer.said);
@@ -219,12 +220,12 @@ function Password({ onChanged }: { readonly onChanged: () => void }) {
   const change = (event: FormEvent) => {
     event.preventDefault();
     setBusy(true);
+    setProblem(null);
     ask(workspaceAddresses.password, { body: { current, next } })
       .then(({ ended }) => {
         sayDone(`Your password is changed.${ended > 0 ? ` Signed out in ${plural(ended, 'other place')}.` : ''}`);
         setCurrent('');
         setNext('');
-        setProblem(null);
         onChanged();
       })
       .catch((error: unknown) => {
