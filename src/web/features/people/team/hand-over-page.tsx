@@ -85,7 +85,7 @@ function HandingOver({ member, held }: { readonly member: Member; readonly held:
         </button>
       </div>
       <div className="min-h-0 flex-1 overflow-y-auto border-t border-line-2">
-        <p className="px-5 py-2.5 text-row leading-7 max-[720px]:px-4">
+        <div className="px-5 py-2.5 text-row leading-7 max-[720px]:px-4">
           {member.name}{' '}
           <ChoiceBlank
             label="Whether somebody leaves"
@@ -108,7 +108,7 @@ function HandingOver({ member, held }: { readonly member: Member; readonly held:
             , or each part to somebody else below. What was done stays under {member.name}.
           </span>
           {refusal?.at('lastDay') && <FieldError message={refusal.at('lastDay') ?? ''} />}
-        </p>
+        </div>
         {total === 0 && (
           <Empty title={`${member.name} holds nothing.`}>No open task, schedule or template names {member.name}.</Empty>
         )}
@@ -121,8 +121,8 @@ function HandingOver({ member, held }: { readonly member: Member; readonly held:
                 count={held.counts[kind]}
                 asides={kind === 'tasks' && held.counts.underWay > 0 ? [`${held.counts.underWay} under way`] : []}
               >
-                <p className="border-b border-line py-1 pr-5 text-row leading-7 max-[720px]:pl-4">
-                  go to{' '}
+                <div className="border-b border-line py-1 pr-5 text-row leading-7 max-[720px]:pl-4">
+                  {held.counts[kind] === 1 ? 'goes' : 'go'} to{' '}
                   <PersonBlank
                     label={`Who takes over the ${many}`}
                     personId={to[receiver]}
@@ -132,7 +132,7 @@ function HandingOver({ member, held }: { readonly member: Member; readonly held:
                     <span className="text-ink-2">: then a manager signs them</span>
                   )}
                   {refusal?.at(receiver) && <FieldError message={refusal.at(receiver) ?? ''} />}
-                </p>
+                </div>
                 <Lines held={held} kind={kind} />
               </Band>
             ),
@@ -142,7 +142,7 @@ function HandingOver({ member, held }: { readonly member: Member; readonly held:
   );
 }
 
-/** "Nadia Orme leaves on Fri 18 Dec: 71 open tasks and 13 schedules go to Kit Sorrell". */
+/** "Nadia Orme leaves on Fri 18 Dec: 71 open tasks and 13 schedules go to Kit Sorrell; 1 template by default goes to nobody yet". */
 function sayHandOver(
   { name }: Member,
   { counts }: Held,
@@ -154,10 +154,11 @@ function sayHandOver(
     GROUPS.filter(({ kind }) => counts[kind] > 0),
     ({ to: receiver }) => nameOf(to[receiver]),
   );
-  const parts = [...receivers].map(
-    ([receiver, groups]) =>
-      `${joinAnd(groups.map(({ kind, one, many }) => plural(counts[kind], one, many)))} go to ${receiver}`,
-  );
+  const parts = [...receivers].map(([receiver, groups]) => {
+    const all = groups.reduce((sum, { kind }) => sum + counts[kind], 0);
+    const what = joinAnd(groups.map(({ kind, one, many }) => plural(counts[kind], one, many)));
+    return `${what} ${all === 1 ? 'goes' : 'go'} to ${receiver}`;
+  });
   const leaves = lastDay === null ? '' : `${name} leaves on ${lastDay}`;
   return [leaves, parts.join('; ')].filter(Boolean).join(': ');
 }
