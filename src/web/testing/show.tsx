@@ -4,6 +4,7 @@ import { MemoryRouter } from 'react-router';
 import { SWRConfig, useSWRConfig } from 'swr';
 import { vi } from 'vitest';
 import type { Person, Workspace } from '../../contract/index.ts';
+import type { Problem } from '../../contract/problems.ts';
 import { NO_VISITS, USUAL_ASKING, USUAL_OUTCOMES, USUAL_WAYS } from '../../core/index.ts';
 import { KeyProvider } from '../app/shell/keys.tsx';
 import { WorkspaceProvider } from '../app/shell/workspace.tsx';
@@ -116,6 +117,10 @@ export async function show(part: ReactNode, { me = INES, workspace, path = '/', 
   await shown.findByRole('main');
   return { ...shown, show: (next: ReactNode) => shown.rerender(around(next)) };
 }
+
+/** As the server refuses: with its reason, under the status of that. */
+export const refusalOf = (problem: Problem): Response =>
+  new Response(JSON.stringify(problem), { status: problem.status });
 
 /** Writes something else into a blank and goes on to what comes after it: only then is it read. */
 export function write(label: string, text: string): void {

@@ -5,7 +5,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { LinkedTask, OpenedLink } from '../../../contract/index.ts';
 import { problemOf } from '../../../contract/problems.ts';
 import { USUAL_WAYS } from '../../../core/index.ts';
-import { show } from '../../testing/show.tsx';
+import { refusalOf, show } from '../../testing/show.tsx';
 import { askedItems, missingItems, sayMissingItems } from './asked-items.ts';
 import ByLinkPage from './by-link-page.tsx';
 import { KeptFiles } from './kept-files.ts';
@@ -42,7 +42,7 @@ const opened = (tasks: readonly LinkedTask[], of: Partial<Extract<OpenedLink, { 
 });
 const refusal = (kind: 'not-now' | 'invalid' | 'changed-meanwhile', detail: string) => {
   const problem = problemOf(kind, detail);
-  return new Response(JSON.stringify(problem), { status: problem.status });
+  return refusalOf(problem);
 };
 const fileOf = (of: Partial<LinkedTask['files'][number]> = {}): LinkedTask['files'][number] => ({
   ...{ id: OTHER, name: 'a.pdf', mediaType: 'application/pdf', bytes: 1, isPicture: false, demand: 'paper' },

@@ -2,8 +2,8 @@ import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { Toaster } from 'sonner';
 import { describe, expect, it } from 'vitest';
 import type { AccountSession } from '../../../contract/index.ts';
-import { type Problem, problemOf } from '../../../contract/problems.ts';
-import { NADIA, show } from '../../testing/show.tsx';
+import { problemOf } from '../../../contract/problems.ts';
+import { NADIA, refusalOf, show } from '../../testing/show.tsx';
 import AccountPage from './account-page.tsx';
 
 const FIREFOX = 'Mozilla/5.0 (X11; Linux x86_64; rv:140.0) Gecko/20100101 Firefox/140.0';
@@ -14,8 +14,6 @@ const session = (n: number, agent: string, isThis = false): AccountSession => ({
   isThis,
 });
 const HERE = session(1, FIREFOX, true);
-
-const refusal = (problem: Problem) => new Response(JSON.stringify(problem), { status: problem.status });
 
 interface Foreseen {
   readonly sessions?: readonly AccountSession[];
@@ -103,7 +101,7 @@ describe('another password', () => {
   it('is refused beside the blank that is wrong, with what was typed, and taken then', async () => {
     const wrong = { ...problemOf('invalid', 'Not changed.'), errors: [{ path: 'current', message: 'not the one' }] };
     const sent: unknown[] = [];
-    let answer: unknown = refusal(wrong);
+    let answer: unknown = refusalOf(wrong);
     await account({
       answers: {
         'PUT /account/password': (body: unknown) => {
@@ -155,7 +153,7 @@ describe('another address', () => {
     send();
     expect((await within(address).findByRole('status')).textContent).toBe(said);
     expect(typed(address, 'Another one')).toBe('');
-    answer = refusal(taken);
+    answer = refusalOf(taken);
     type(address, 'Another one', 'nobody');
     send();
     expect(await within(address).findByText('an address, please')).toBeTruthy();
@@ -165,7 +163,7 @@ describe('another address', () => {
 
   it('is refused in words where no blank is at fault', async () => {
     const problem = problemOf('too-many', 'Too many wrong passwords. Try again at 10:55.');
-    await account({ answers: { 'POST /account/address': () => refusal(problem) } });
+    await account({ answers: { 'POST /account/address': () => refusalOf(problem) } });
     send();
     expect(await within(form('Address')).findByText(problem.detail)).toBeTruthy();
   });

@@ -5,7 +5,7 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import type { PlanOfClient } from '../../../contract/index.ts';
 import { problemOf } from '../../../contract/problems.ts';
 import { impactOf } from '../../testing/impact.ts';
-import { NADIA, show, write } from '../../testing/show.tsx';
+import { NADIA, refusalOf, show, write } from '../../testing/show.tsx';
 import { ClientPlans } from './client-plans.tsx';
 
 const idOf = (n: number) => `01937000-0000-7000-8000-00000000${n.toString().padStart(4, '0')}`;
@@ -41,7 +41,7 @@ async function plans(
   const problem = problemOf('changed-meanwhile', 'Somebody has changed what Rosalind Oatley has.');
   const noting = (what: string, answer: unknown) => (body: unknown) => {
     asked.push([what, body]);
-    return refused ? new Response(JSON.stringify(problem), { status: problem.status }) : answer;
+    return refused ? refusalOf(problem) : answer;
   };
   const done = { tasks: { made: 0, changed: 0, removed: 2, kept: 0 }, changeId: idOf(900) };
   const other = { version: 5, isArchived: false, rollsOn: 'asks', items: ['Gas'], clients: 3 };

@@ -6,7 +6,7 @@ import type { PlanLine, RollingLine, TakeOffInput } from '../../../contract/inde
 import { problemOf } from '../../../contract/problems.ts';
 
 import { impactOf } from '../../testing/impact.ts';
-import { NADIA, show } from '../../testing/show.tsx';
+import { NADIA, refusalOf, show } from '../../testing/show.tsx';
 import { RollingPage } from './rolling-page.tsx';
 
 const idOf = (n: number) => `01937000-0000-7000-8000-00000000${n.toString().padStart(4, '0')}`;
@@ -48,7 +48,7 @@ async function page({
     return answer;
   };
   const problem = problemOf('changed-meanwhile', 'Somebody has changed Silas Opie meanwhile.');
-  const refusal = () => new Response(JSON.stringify(problem), { status: problem.status });
+  const refusal = () => refusalOf(problem);
   await show(
     <>
       <RollingPage />

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { describe, expect, it } from 'vitest';
 import type { HolidaySetting } from '../../../contract/index.ts';
 import { problemOf } from '../../../contract/problems.ts';
-import { show, write } from '../../testing/show.tsx';
+import { refusalOf, show, write } from '../../testing/show.tsx';
 import { DaysOffPart } from './days-off-part.tsx';
 
 const COUNTRIES = {
@@ -107,8 +107,7 @@ describe('the days off of a workspace', () => {
   it('of nowhere are refused in words', async () => {
     const problem = problemOf('invalid', 'No holidays are known of Sweden.');
     const { told, user } = await daysOff([], {
-      '/settings/public-holidays?country=SE&region=': () =>
-        new Response(JSON.stringify(problem), { status: problem.status }),
+      '/settings/public-holidays?country=SE&region=': () => refusalOf(problem),
     });
     await user.click(screen.getByRole('button', { name: /Country/ }));
     await user.click(await screen.findByText('Sweden'));

@@ -4,7 +4,7 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import type { Lists, ListsInput } from '../../../contract/index.ts';
 import { problemOf } from '../../../contract/problems.ts';
 import { USUAL_OUTCOMES } from '../../../core/index.ts';
-import { INES, NADIA, show, write } from '../../testing/show.tsx';
+import { INES, NADIA, refusalOf, show, write } from '../../testing/show.tsx';
 import { ListsPage } from './lists-page.tsx';
 
 const LISTS: Lists = {
@@ -127,7 +127,7 @@ describe('the lists that everybody chooses from', () => {
 
   it('say why they are refused, and lose nothing by it', async () => {
     const problem = problemOf('invalid', 'Somebody holds that ticket.');
-    const { user } = await lists(new Response(JSON.stringify(problem), { status: problem.status }));
+    const { user } = await lists(refusalOf(problem));
     write('Tickets, 1', 'Boat lift');
     await user.click(save());
     expect(await screen.findByText('Somebody holds that ticket.', { selector: '[role=status]' })).toBeTruthy();

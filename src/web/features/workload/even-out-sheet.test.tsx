@@ -4,7 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Evenable } from '../../../contract/index.ts';
 import { problemOf } from '../../../contract/problems.ts';
 import { evenOut } from '../../../core/index.ts';
-import { askAgain, INES, NADIA, show } from '../../testing/show.tsx';
+import { askAgain, INES, NADIA, refusalOf, show } from '../../testing/show.tsx';
 import { EvenOutSheet } from './even-out-sheet.tsx';
 import type { EvenQuestion } from './even-out-worker.ts';
 
@@ -110,7 +110,7 @@ describe('evening out a week', () => {
         asked += 1;
         return WEEK;
       },
-      'POST /workload/moves': () => new Response(JSON.stringify(problem), { status: problem.status }),
+      'POST /workload/moves': () => refusalOf(problem),
     });
     await user.click(await sheet.findByRole('button', { name: 'Make 2 moves' }));
     await waitFor(() => expect(asked).toBe(2));

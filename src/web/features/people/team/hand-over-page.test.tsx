@@ -1,18 +1,14 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { Route, Routes } from 'react-router';
 import { describe, expect, it } from 'vitest';
-import type { HandOver, Held, Member } from '../../../../contract/index.ts';
+import type { HandOver, Held } from '../../../../contract/index.ts';
 import { problemOf } from '../../../../contract/problems.ts';
 import { impactOf } from '../../../testing/impact.ts';
-import { INES, NADIA, show, write } from '../../../testing/show.tsx';
+import { memberOf } from '../../../testing/people.ts';
+import { INES, NADIA, refusalOf, show, write } from '../../../testing/show.tsx';
 import { HandOverPage } from './hand-over-page.tsx';
 
-const MEMBER: Member = {
-  ...NADIA,
-  ...{ version: 3, email: null, telephone: '', deputyId: null, tickets: [], weeks: [[450, 450, 450, 450, 450, 0, 0]] },
-  ...{ weeksFrom: '2026-11-23', shifts: [], shiftChanges: [], signsIn: 'no', invitedUntil: null, loads: [] },
-  nextTurn: null,
-};
+const MEMBER = memberOf();
 const id = (n: number) => `01937000-0000-7000-8000-0000000000e${n}`;
 const NOTHING: Held = {
   counts: { tasks: 0, underWay: 0, schedules: 0, templates: 0, signOffs: 0 },
@@ -125,8 +121,7 @@ describe('what somebody holds', () => {
     };
     const { sent } = await page({
       answers: {
-        [`POST /people/${NADIA.id}/hand-over/impact`]: () =>
-          new Response(JSON.stringify(wrong), { status: wrong.status }),
+        [`POST /people/${NADIA.id}/hand-over/impact`]: () => refusalOf(wrong),
       },
     });
     await screen.findByRole('combobox', { name: EVERYTHING });

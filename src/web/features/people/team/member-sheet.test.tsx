@@ -4,17 +4,9 @@ import { Toaster } from 'sonner';
 import { describe, expect, it } from 'vitest';
 import type { Member } from '../../../../contract/index.ts';
 import { problemOf } from '../../../../contract/problems.ts';
-import { INES, NADIA, show, write } from '../../../testing/show.tsx';
+import { memberOf, WEEK } from '../../../testing/people.ts';
+import { INES, NADIA, refusalOf, show, write } from '../../../testing/show.tsx';
 import { MemberSheet } from './member-sheet.tsx';
-
-const WEEK = [450, 450, 450, 450, 450, 0, 0];
-const memberOf = (other: Partial<Member> = {}): Member => ({
-  ...NADIA,
-  ...{ version: 3, email: 'nadia@ternquay.example', telephone: '01632 960 112', deputyId: null, tickets: [] },
-  ...{ weeks: [WEEK], weeksFrom: '2026-11-23', shifts: [], shiftChanges: [] },
-  ...{ signsIn: 'yes', invitedUntil: null, loads: [], nextTurn: null },
-  ...other,
-});
 
 interface Opened {
   readonly member?: Member;
@@ -61,7 +53,8 @@ async function sheet({ member = memberOf(), id = member.id, me = INES, answers =
       },
     },
   );
-  return { sent, name: await screen.findByRole('complementary') };
+  await screen.findByRole('complementary');
+  return { sent };
 }
 const press = (name: string) => fireEvent.click(screen.getByRole('button', { name }));
 
@@ -90,7 +83,7 @@ describe('somebody of the team', () => {
     const problem = problemOf('changed-meanwhile', 'Somebody has changed what is known of Nadia Orme.');
     await sheet({
       answers: {
-        [`PUT /people/${NADIA.id}`]: () => new Response(JSON.stringify(problem), { status: problem.status }),
+        [`PUT /people/${NADIA.id}`]: () => refusalOf(problem),
       },
     });
     write('Telephone', '01632 960 199');

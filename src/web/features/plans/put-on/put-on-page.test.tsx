@@ -5,7 +5,7 @@ import { describe, expect, it } from 'vitest';
 import type { PutOnInput, PutOnLook, ServicePlan } from '../../../../contract/index.ts';
 import { problemOf } from '../../../../contract/problems.ts';
 import { PLAIN_TIMING, parsePhrase } from '../../../../core/index.ts';
-import { INES, NADIA, show } from '../../../testing/show.tsx';
+import { INES, NADIA, refusalOf, show } from '../../../testing/show.tsx';
 import PutOnPage from './put-on-page.tsx';
 
 const PLAN = '01937000-0000-7000-8000-00000000c001';
@@ -65,10 +65,7 @@ const lookAt = ({ clients, from }: PutOnInput): PutOnLook => ({
   startInTime: from === '2026-11-24' ? '2026-12-02' : null,
 });
 
-const refusal = (detail: string) => {
-  const problem = problemOf('not-now', detail);
-  return new Response(JSON.stringify(problem), { status: problem.status });
-};
+const refusal = (detail: string) => refusalOf(problemOf('not-now', detail));
 const cellOf = (open: number) => ({ done: 0, open, foreseen: 0, capacity: 2250, late: 0, away: 0 });
 
 interface Opened {
