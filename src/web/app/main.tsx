@@ -1,23 +1,21 @@
-import { lazy, StrictMode, Suspense, useEffect, useState } from 'react';
+import { lazy, StrictMode, Suspense } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Outlet, useLocation, useRouteError } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import { SWRConfig } from 'swr';
-import { workspaceAddresses } from '../../contract/addresses.ts';
-import type { Person, Problem } from '../../contract/index.ts';
+import type { Problem } from '../../contract/index.ts';
 import { problemOf } from '../../contract/problems.ts';
 // How what was left unsent is sent, whichever page is opened.
 import '../features/calls/ringing.ts';
 import '../features/files/photo.ts';
 import '../features/tasks/deeds.ts';
-import { useAnswer } from '../kit/answer.ts';
 import { ProblemError } from '../kit/api.ts';
 import { GoOn } from '../kit/go-on.tsx';
 import { Skeleton, Trouble } from '../kit/states.tsx';
 import { watchTyping } from '../kit/typing.ts';
 import { Frame } from './shell/frame.tsx';
 import { KeyProvider } from './shell/keys.tsx';
-import { onSessionEnded } from './shell/signed-out.ts';
+import { useSession } from './shell/session.ts';
 import { loadSignInAgain, loadSoon, loadTaskSheet, openWithoutNet } from './shell/soon.ts';
 import { useWorkspace, WorkspaceProvider } from './shell/workspace.tsx';
 import '../styles.css';
@@ -68,26 +66,16 @@ const TemplatePage = lazy(() => import('../features/templates/template-page.tsx'
 
 /** Only for those who are signed in; others sign in first and come back to where they were going. */
 function SignedIn() {
-  const { data, error, mutate } = useAnswer(workspaceAddresses.session, {});
+  const { me, hasEnded, error, retry } = useSession();
   const location = useLocation();
-  // Who was signed in when the page was opened: a session that ends under it takes nothing off the screen.
-  const [known, setKnown] = useState<Person | null>(null);
-  const me = data?.person ?? known;
-  useEffect(() => {
-    if (data?.person) setKnown(data.person);
-  }, [data?.person]);
-  useEffect(
-    () => onSessionEnded(() => void mutate((session) => session && { person: null }, { revalidate: false })),
-    [mutate],
-  );
-  if (error && !data) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!data) return null;
+  if (error && me === undefined) return <Trouble error={error} retry={retry} />;
+  if (me === undefined) return null;
   if (!me) return <GoOn to="/sign-in" state={{ goTo: location.pathname + location.search }} />;
   return (
     <WorkspaceProvider me={me} key={me.id}>
       <KeyProvider>
         <Frame />
-        {data.person === null && (
+        {hasEnded && (
           <Suspense fallback={null}>
             <SignInAgain me={me} />
           </Suspense>

@@ -1,4 +1,5 @@
 import { cleanup, configure } from '@testing-library/react';
+import { toast } from 'sonner';
 import { afterEach, beforeEach, expect, vi } from 'vitest';
 import { quickComputedStyle } from './quick-style.ts';
 
@@ -49,6 +50,8 @@ beforeEach(() => {
   said.length = 0;
   for (const level of ['error', 'warn'] as const)
     vi.spyOn(console, level).mockImplementation((...all) => said.push(all));
+  // They outlive the page they were said on, and the next one with a place for them would say them again.
+  toast.dismiss();
   localStorage.clear();
   sessionStorage.clear();
 });
