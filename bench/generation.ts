@@ -295,7 +295,7 @@ async function fillMemory(scope: Scope): Promise<void> {
     why: 'fill',
     startedAt: scope.instant,
     milliseconds: 0,
-    made: 0,
+    ...{ made: 0, schedules: 0 },
     already: 0,
     problems: [],
     waits: [],

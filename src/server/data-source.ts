@@ -41,6 +41,7 @@ import { CallsTakenOff1768500000000 } from './platform/db/migrations/calls-taken
 import { ClientLinks1768300000000 } from './platform/db/migrations/client-links.ts';
 import { ClientRecords1766000000000 } from './platform/db/migrations/client-records.ts';
 import { ContentOnce1764900000000 } from './platform/db/migrations/content-once.ts';
+import { CoveredTasks1770000000000 } from './platform/db/migrations/covered-tasks.ts';
 import { DeletedHeads1766700000000 } from './platform/db/migrations/deleted-heads.ts';
 import { DeletedTasks1764300000000 } from './platform/db/migrations/deleted-tasks.ts';
 import { EndedCounts1767900000000 } from './platform/db/migrations/ended-counts.ts';
@@ -230,6 +231,7 @@ export function dataSource(
       Webhooks1769500000000,
       RungContacts1769600000000,
       BroughtInWork1769900000000,
+      CoveredTasks1770000000000,
     ],
     extra: {
       max: connections,

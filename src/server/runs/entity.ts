@@ -21,6 +21,9 @@ export class Run {
   milliseconds!: number;
   @Column({ type: 'integer' })
   made!: number;
+  /** For how many schedules it made something. */
+  @Column({ type: 'integer' })
+  schedules!: number;
   @Column({ type: 'integer' })
   already!: number;
   @Column({ type: 'jsonb' })

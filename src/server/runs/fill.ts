@@ -192,7 +192,7 @@ export async function startFill(scope: Scope, pool: pg.Pool, input: FillInput): 
       why: 'fill',
       startedAt: tx.instant,
       milliseconds: 0,
-      made: 0,
+      ...{ made: 0, schedules: 0 },
       already: rows.reduce((sum, row) => sum + row.there, 0),
       problems: [],
       waits: [],
@@ -242,7 +242,7 @@ export async function carryOutFill(scope: Scope, runId: string): Promise<void> {
         }
       }
       await insertMadeTasks(tx, tasks, runId);
-      await tx.save(Run, runId, { made: await madeBy(tx, runId), milliseconds: Math.round(performance.now() - begun) });
+      await tx.save(Run, runId, { ...(await madeBy(tx, runId)), milliseconds: Math.round(performance.now() - begun) });
       await tx.tell('runs');
       return unplanned;
     });
@@ -251,7 +251,7 @@ export async function carryOutFill(scope: Scope, runId: string): Promise<void> {
   }
   await scope.transaction(async (tx) => {
     await tx.save(Run, runId, {
-      made: await madeBy(tx, runId),
+      ...(await madeBy(tx, runId)),
       problems,
       state: 'done',
       milliseconds: Math.round(performance.now() - begun),
@@ -260,12 +260,13 @@ export async function carryOutFill(scope: Scope, runId: string): Promise<void> {
   });
 }
 
-async function madeBy(scope: Scope, runId: string): Promise<number> {
-  const [row] = await scope.sql<{ count: number }>(
-    'select count(*) as count from task where workspace_id = $1 and run_id = $2',
+async function madeBy(scope: Scope, runId: string): Promise<Pick<Run, 'made' | 'schedules'>> {
+  const [row] = await scope.sql<Pick<Run, 'made' | 'schedules'>>(
+    `select count(*)::int as made, count(distinct schedule_id)::int as schedules
+     from task where workspace_id = $1 and run_id = $2`,
     [runId],
   );
-  return row?.count ?? 0;
+  return row ?? { made: 0, schedules: 0 };
 }
 
 /** In words, what taking a fill back did. */

@@ -59,6 +59,8 @@ export async function runMaking(scope: Scope, why: Run['why'], log: Logger): Pro
     return logged(tx, {
       ...{ id: runId, why, startedAt, milliseconds },
       made: sum(({ made }) => made),
+      // Each is in one batch.
+      schedules: sum(({ schedules }) => schedules),
       already: sum(({ already }) => already),
       problems: results.flatMap(({ problems }) => problems),
       waits: results.flatMap(({ waits }) => waits),
@@ -108,6 +110,7 @@ async function logged(scope: Scope, result: RunResult): Promise<Run> {
 
 interface BatchResult {
   readonly made: number;
+  readonly schedules: number;
   readonly already: number;
   readonly problems: Run['problems'];
   readonly waits: Run['waits'];
@@ -164,7 +167,8 @@ async function makeBatch(
     rows.filter(({ overlap }) => overlap.kind === 'lapse').map(({ id }) => id),
   );
   await settle(scope, rows, problems, waitsFrom);
-  return { made: made.length, already: tasks.length - made.length, problems, waits, leftOut, lapsed };
+  const { tasks: count, schedules } = made;
+  return { made: count, schedules, already: tasks.length - count, problems, waits, leftOut, lapsed };
 }
 
 function countOf(leftOut: ReturnType<typeof leftOutOf>): Map<OmittedOccurrence['because'], number> {

@@ -12,7 +12,7 @@ import { Names, OfWorkspace } from '../platform/db/keys.ts';
 @Index('schedule_of_plan', ['workspaceId', 'onPlanId'], { where: 'on_plan_id is not null' })
 @Index('schedule_by_asset', ['workspaceId', 'assetId'], { where: 'asset_id is not null' })
 @Index('schedule_by_client', ['workspaceId', 'clientId'], { where: 'client_id is not null' })
-@Index('schedule_by_template', ['workspaceId', 'templateId'])
+@Index('schedule_by_template', { synchronize: false })
 export class Schedule {
   @PrimaryColumn({ type: 'uuid' })
   workspaceId!: string;

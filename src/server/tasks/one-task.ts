@@ -33,9 +33,8 @@ import {
   mayWork,
 } from './permission.ts';
 import {
-  LOOK_FIELDS,
-  type LookRow,
   lookOfRow,
+  ofSet,
   type SentBack,
   seriesUpTo,
   TASK_COLUMNS,
@@ -131,7 +130,7 @@ export async function oneTask(scope: Scope, id: string): Promise<TaskAnswer> {
     signed: row.signedAt === null ? null : { at: scope.moment(row.signedAt), by: nameOf(row.signedBy) },
     sentBack: sentBack ? { ...given(sentBack), reason: sentBack.reason } : null,
     template: templateOf(scope, row),
-    set: await setOf(scope, row),
+    set: await setOf(scope, row, people),
     whyWho: whyOf(scope, row, people),
     tickets,
     lackedTicket: lackedBy(holder, tickets, row)?.ticket ?? null,
@@ -173,20 +172,17 @@ function templateOf(scope: Scope, row: FullRow): TaskAnswer['template'] {
   };
 }
 
-const SET_FIELDS = ['id', 'title', 'workOn', 'estimateMinutes'] as const;
-
-async function setOf(scope: Scope, { setId, setSize, id }: FullRow): Promise<TaskAnswer['set']> {
-  const rows = await scope.sql<LookRow & Pick<TaskRecord, (typeof SET_FIELDS)[number]> & { who: string | null }>(
-    `select ${columnsOf(TaskRecord, 't', [...LOOK_FIELDS, ...SET_FIELDS])}, p.name as who
-     from task t left join person p on p.workspace_id = t.workspace_id and p.id = t.assignee_id
-     where t.workspace_id = $1 and (t.id = $2 or ($4 and t.set_id = $3)) order by t.work_on, t.set_index, t.id`,
-    [id, setId, setSize > 1],
-  );
-  return rows.map((row) => {
-    const { state, late, heldUp } = lookOfRow(scope, row);
-    const { title, estimateMinutes, who } = row;
-    return { taskId: row.id, title, on: row.workOn, dueTime: row.dueTime, state, late, heldUp, who, estimateMinutes };
-  });
+async function setOf(scope: Scope, row: FullRow, people: ReadonlyMap<string, string>): Promise<TaskAnswer['set']> {
+  const set = await scope.find(TaskRecord, row.setSize > 1 ? ofSet(row) : { id: row.id });
+  const order = (one: TaskRecord) => `${one.workOn} ${String(one.setIndex).padStart(6, '0')} ${one.id}`;
+  return set
+    .sort((a, b) => (order(a) < order(b) ? -1 : 1))
+    .map((one) => {
+      const { state, late, heldUp } = lookOfRow(scope, one);
+      const { id: taskId, title, workOn: on, dueTime, estimateMinutes } = one;
+      const who = one.assigneeId === null ? null : (people.get(one.assigneeId) ?? null);
+      return { taskId, title, on, dueTime, state, late, heldUp, who, estimateMinutes };
+    });
 }
 
 /**

@@ -3,7 +3,7 @@ import { type DefaultRule, dayOfIso, givenTo, patternOfTitle, type Step } from '
 import { Asset, Client } from '../clients/index.ts';
 import { filesOfTasks, filesOfTemplate } from '../files/stored/index.ts';
 import type { Scope } from '../platform/scope.ts';
-import { findTasks, oneWhole, type Task } from '../tasks/stored/index.ts';
+import { findTasks, ofSet, oneWhole, type Task } from '../tasks/stored/index.ts';
 import { Template } from './stored/index.ts';
 
 /**
@@ -12,7 +12,7 @@ import { Template } from './stored/index.ts';
  */
 export async function taskAsTemplate(scope: Scope, taskId: string): Promise<TemplateInput> {
   const task = await oneWhole(scope, taskId);
-  const set = (await findTasks(scope, { setId: task.setId })).sort((a, b) => a.setIndex - b.setIndex);
+  const set = (await findTasks(scope, ofSet(task))).sort((a, b) => a.setIndex - b.setIndex);
   const main = set.find(({ stepKey }) => stepKey === '') ?? task;
   const template = task.templateId === null ? null : await scope.one(Template, task.templateId, 'template');
   const askedBy = new Map(template?.steps.flatMap((step) => (step.kind === 'task' ? [[step.key, step.tickets]] : [])));

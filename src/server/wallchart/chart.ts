@@ -23,7 +23,6 @@ import { ENDED, UNFINISHED, WAS_ON_TIME } from '../tasks/stored/index.ts';
 import { placingOf } from './placing.ts';
 import {
   isFoundByDay,
-  isOfPeople,
   type RowOf,
   rowCount,
   rowsFrom,
@@ -115,7 +114,7 @@ const ALL: readonly Part[] = [
       `case when t.state in ${ENDED} then ${lookOfEnded(scope, asked)} else ${lookOfUnfinished(scope, asked)} end`,
   },
 ];
-/** Of what is over, which is most of a year, the index of due days tells all there is of people; so it is asked for apart. */
+/** Of what is over, which is most of a year, an index tells all there is where rows are found by day; so it is asked for apart. */
 const APART: readonly Part[] = [
   { which: `t.state in ${ENDED}`, look: lookOfEnded },
   { which: `t.state in ${UNFINISHED}`, look: lookOfUnfinished },
@@ -151,7 +150,7 @@ async function madeMarks(
   const pairs = (asked: TaskQuestion, of: readonly (readonly [number, string])[], type: string) =>
     `unnest(${asked.with(of.map(([row]) => row))}::int[], ${asked.with(of.map(([, id]) => id))}::${type}[])`;
   const column = taskColumnOf(filter.rows);
-  const questions = (isOfPeople(filter.rows) ? APART : ALL).flatMap((part) => [
+  const questions = (isFoundByDay(filter.rows) ? APART : ALL).flatMap((part) => [
     () =>
       ask(part, (asked) => {
         const of = pairs(asked, members, 'uuid');

@@ -149,9 +149,6 @@ const shown = ({ key, name, detail, group, members }: Source): string =>
 /** The column of tasks that names a member of such a row. */
 export const taskColumnOf = (rows: WallRows): string => SOURCES[rows].ofTask;
 
-/** Whether they show whose the work is, which of what is not made yet only the plans of all schedules say. */
-export const isOfPeople = (rows: WallRows): boolean => SOURCES[rows].ofSchedule === null;
-
 /**
  * Whether an index tells the tasks of a row by their due days. Else those of all rows are looked through by day, and each is
  * kept or not before it is put to its row: the database would rather put all of them to their rows and throw most away.

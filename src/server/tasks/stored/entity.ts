@@ -37,13 +37,13 @@ export interface SentBack {
 @Check('task_state_check', `state in ('open', 'underWay', 'toCheck', 'done', 'skipped', 'lapsed')`)
 @Unique('task_made_once', ['workspaceId', 'scheduleId', 'nominalDate', 'stepKey', 'head'])
 @Index('task_answered', ['workspaceId', 'dueOn'], { where: `answers <> '{}'` })
-@Index('task_by_asset', ['workspaceId', 'assetId', 'dueOn'], { where: 'asset_id is not null' })
-@Index('task_by_client', ['workspaceId', 'clientId', 'dueOn'], { where: 'client_id is not null' })
+@Index('task_by_asset', { synchronize: false })
+@Index('task_by_client', { synchronize: false })
 @Index('task_by_done', ['workspaceId', 'doneAt'], { where: 'done_at is not null' })
 @Index('task_by_due', { synchronize: false })
 @Index('task_by_person', ['workspaceId', 'assigneeId', 'dueOn'])
 @Index('task_by_run', ['workspaceId', 'runId', 'workOn'], { where: 'run_id is not null' })
-@Index('task_by_set', ['workspaceId', 'setId'])
+@Index('task_by_set', ['workspaceId', 'setId'], { where: 'schedule_id is null' })
 @Index('task_by_template', ['workspaceId', 'templateId', 'workOn'])
 @Index('task_for_client', ['workspaceId', 'dueOn'], {
   where: `offered_to->>'of' = 'client' and assignee_id is null and state in ('open', 'underWay')`,
@@ -53,6 +53,9 @@ export interface SentBack {
 })
 @Index('task_of_nobody', ['workspaceId', 'dueOn'], {
   where: `assignee_id is null and state in ('open', 'underWay')`,
+})
+@Index('task_of_nobody_by_run', ['workspaceId', 'runId'], {
+  where: 'run_id is not null and assignee_id is null and offered_to is null',
 })
 @Index('task_done_by_person', ['workspaceId', 'assigneeId', 'doneAt'], { where: 'done_at is not null' })
 @Index('task_unfinished_of', { synchronize: false })

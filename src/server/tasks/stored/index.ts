@@ -37,6 +37,7 @@ export {
   lockedTask,
   lockedTasks,
   type NewTask,
+  ofSet,
   oneWhole,
   saveTask,
   saveTasks,

@@ -1,4 +1,4 @@
-import { type FindOptionsWhere, In } from 'typeorm';
+import { type FindOptionsWhere, In, IsNull } from 'typeorm';
 import { isSame } from '../../platform/changes/entity.ts';
 import { columnOf } from '../../platform/db/columns.ts';
 import { insertRows } from '../../platform/db/insert-rows.ts';
@@ -19,6 +19,10 @@ export async function findTasks(
 ): Promise<Task[]> {
   return withContents(scope, await scope.find(TaskRecord, first, ...others));
 }
+
+/** The set of a task: what a schedule made is found by its date, the index of sets holds only what was made by hand. */
+export const ofSet = ({ setId, scheduleId, nominalDate }: Pick<Task, 'setId' | 'scheduleId' | 'nominalDate'>) =>
+  scheduleId === null || nominalDate === null ? { setId, scheduleId: IsNull() } : { setId, scheduleId, nominalDate };
 
 /** Those that are there, in any order. */
 export async function tasksByIds(scope: Scope, ids: readonly string[]): Promise<Task[]> {

@@ -155,19 +155,24 @@ const FILLED: Readonly<
 };
 const FIELDS = Object.keys(FILLED) as (keyof TaskRecord)[];
 
+interface InsertedTasks {
+  readonly tasks: number;
+  readonly schedules: number;
+}
+
 /**
  * Makes tasks that are not there yet and were not deleted on purpose; those that are there stay as they are. Exactly once is the database's word:
  * the unique key of schedule, nominal date, step and head.
  * @param runId of the run that makes them
- * @returns the ids of the tasks made
+ * @returns how many were made, and for how many schedules
  */
 export async function insertMadeTasks(
   scope: Scope,
   tasks: readonly MadeTask[],
   runId: string | null = null,
-): Promise<string[]> {
-  if (tasks.length === 0) return [];
-  const rows = await scope.sql<{ id: string }>(
+): Promise<InsertedTasks> {
+  if (tasks.length === 0) return { tasks: 0, schedules: 0 };
+  const rows = await scope.sql<{ scheduleId: string }>(
     `insert into task (${FIELDS.map((field) => columnOf(TaskRecord, field)).join(', ')})
      select ${FIELDS.map((field) => FILLED[field][0]).join(', ')}
      from ${FROM_SCHEDULE}
@@ -175,11 +180,11 @@ export async function insertMadeTasks(
        and d.nominal_date = made.nominal_date and d.step_key = made.step_key and d.head = made.head)
      order by made.schedule_id, made.nominal_date, made.head, made.set_index
      on conflict on constraint task_made_once do nothing
-     returning id`,
+     returning schedule_id as "scheduleId"`,
     [...handed(await written(scope, tasks)), scope.instant, runId],
   );
   await callAskerFor(scope, tasks);
-  return rows.map(({ id }) => id);
+  return { tasks: rows.length, schedules: new Set(rows.map(({ scheduleId }) => scheduleId)).size };
 }
 
 const REFRESHED = FIELDS.flatMap((field) => {
