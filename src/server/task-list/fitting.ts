@@ -141,7 +141,7 @@ export function isHeldUp(scope: Scope, asked: TaskQuestion): string {
 }
 
 /** The civil minute by the clock of a task's own zone; that of the workspace is told once, not for each task that keeps to it. */
-function minuteThere(scope: Scope, asked: TaskQuestion): string {
+export function minuteThere(scope: Scope, asked: TaskQuestion): string {
   const minute = (zone: string) =>
     `date_trunc('minute', ${asked.with(scope.instant)}::timestamptz at time zone ${zone})`;
   const here = minute(`${asked.with(scope.workspace.zone)}::text`);

@@ -18,13 +18,12 @@ import { colleagues } from '../people/index.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
 import { FAR_DAYS, type FarDates, farDates } from '../schedules/index.ts';
-import { isHeldUp, isLate, namesOfFilter, type TaskQuestion } from '../task-list/index.ts';
-import { ENDED, UNFINISHED, WAS_ON_TIME } from '../tasks/stored/index.ts';
+import { isHeldUp, isLate, minuteThere, namesOfFilter, type TaskQuestion } from '../task-list/index.ts';
+import { WAS_ON_TIME } from '../tasks/stored/index.ts';
 import { placingOf } from './placing.ts';
 import {
   isFoundByDay,
   type RowOf,
-  rowCount,
   rowsFrom,
   rowsThere,
   type ScheduleOfRows,
@@ -47,12 +46,11 @@ interface AskedChart extends WallFilter {
 export async function wallchart(scope: Scope, asked: AskedChart) {
   const days = wallDays(asked.span, asked.by, asked.from === undefined ? null : dayOfIso(asked.from), scope.now.day);
   const there = await rowsThere(scope, asked, days);
-  const rows = await rowsFrom(scope, there, asked.start);
-  const [made, { schedules, dates }, names, count] = await scope.atOnce(
+  const { rows, count } = await rowsFrom(scope, there, asked.start);
+  const [made, { schedules, dates }, names] = await scope.atOnce(
     () => madeMarks(scope, asked, days, rows),
     () => datesOf(scope, asked, rows),
     () => namesOfFilter(scope, asked),
-    () => rowCount(scope, there),
   );
   const foreseen = await foreseenMarks(scope, asked, days, rows, schedules, dates);
   const rests = await restsOf(scope, asked.rows, days, rows, schedules, dates);
@@ -84,45 +82,25 @@ async function datesOf(scope: Scope, asked: AskedChart, rows: readonly RowOf[]) 
 /** By the key of a row, as they travel. */
 type MarksByRow = ReadonlyMap<string, readonly number[]>;
 
-/** A look as its place among all, as SQL. */
-const placeOf = (look: WallLook): number => WALL_LOOKS.indexOf(look);
-
 /** How a task looks in a cell, as SQL: the same as `lookOf` tells it. */
-type LookInCell = (scope: Scope, asked: TaskQuestion) => string;
-
-const lookOfEnded: LookInCell = () => `case t.state
-  when 'done' then case when ${WAS_ON_TIME} then ${placeOf('done')} else ${placeOf('doneLate')} end
-  when 'skipped' then ${placeOf('skipped')} else ${placeOf('lapsed')} end`;
-
-const lookOfUnfinished: LookInCell = (scope, asked) => `case
-  when t.state = 'toCheck' then ${placeOf('toCheck')}
-  when ${isHeldUp(scope, asked)} then ${placeOf('heldUp')}
-  when ${isLate(scope, asked)} then ${placeOf('late')}
-  when t.state = 'underWay' then ${placeOf('underWay')}
-  when t.appears_on > ${asked.with(scope.today)}::date then ${placeOf('coming')}
-  else ${placeOf('open')} end`;
-
-interface Part {
-  readonly which: string;
-  readonly look: LookInCell;
+function lookInCell(scope: Scope, asked: TaskQuestion): string {
+  const place = (look: WallLook): number => WALL_LOOKS.indexOf(look);
+  return `case
+    when t.state = 'done' then case when ${WAS_ON_TIME} then ${place('done')} else ${place('doneLate')} end
+    when t.state = 'skipped' then ${place('skipped')}
+    when t.state = 'lapsed' then ${place('lapsed')}
+    when t.state = 'toCheck' then ${place('toCheck')}
+    when ${isHeldUp(scope, asked)} then ${place('heldUp')}
+    when ${isLate(scope, asked)} then ${place('late')}
+    when t.state = 'underWay' then ${place('underWay')}
+    when t.appears_on > ${minuteThere(scope, asked)}::date then ${place('coming')}
+    else ${place('open')} end`;
 }
-
-const ALL: readonly Part[] = [
-  {
-    which: 'true',
-    look: (scope, asked) =>
-      `case when t.state in ${ENDED} then ${lookOfEnded(scope, asked)} else ${lookOfUnfinished(scope, asked)} end`,
-  },
-];
-/** Of what is over, which is most of a year, an index tells all there is where rows are found by day; so it is asked for apart. */
-const APART: readonly Part[] = [
-  { which: `t.state in ${ENDED}`, look: lookOfEnded },
-  { which: `t.state in ${UNFINISHED}`, look: lookOfUnfinished },
-];
 
 /**
  * What was made, by row and cell, as it travels: each row's members are looked up by the index of their column, due on those
- * days. The database packs it, a number a cell, so that a chart of tens of thousands of cells is a line or two a row.
+ * days, which holds all that the look of a task is told from. The database packs it, a number a cell, so that a chart of tens
+ * of thousands of cells is a line or two a row.
  */
 async function madeMarks(
   scope: Scope,
@@ -130,17 +108,14 @@ async function madeMarks(
   days: WallDays,
   rows: readonly RowOf[],
 ): Promise<MarksByRow> {
-  const ask = async (
-    { which, look }: Part,
-    from: (asked: TaskQuestion) => { row: string; join: string; also?: string },
-  ) => {
+  const ask = async (from: (asked: TaskQuestion) => { row: string; join: string; also?: string }) => {
     const asked = await tasksOf(scope, filter, days);
     const { row, join, also = 'true' } = from(asked);
     const column = `(t.due_on - ${asked.with(isoOfDay(days.first))}::date) / ${days.length}`;
     return scope.sql<{ row: number; cells: string }>(
       `select "row", string_agg((n * ${days.columns * WALL_LOOKS.length} + cell)::text, ',') as cells from (
-         select ${row} as "row", ${column} * ${WALL_LOOKS.length} + ${look(scope, asked)} as cell, count(*) as n
-         from ${join} where ${asked.where} and ${which} and ${also} group by 1, 2) there group by 1`,
+         select ${row} as "row", ${column} * ${WALL_LOOKS.length} + ${lookInCell(scope, asked)} as cell, count(*) as n
+         from ${join} where ${asked.where} and ${also} group by 1, 2) there group by 1`,
       asked.params,
     );
   };
@@ -150,9 +125,9 @@ async function madeMarks(
   const pairs = (asked: TaskQuestion, of: readonly (readonly [number, string])[], type: string) =>
     `unnest(${asked.with(of.map(([row]) => row))}::int[], ${asked.with(of.map(([, id]) => id))}::${type}[])`;
   const column = taskColumnOf(filter.rows);
-  const questions = (isFoundByDay(filter.rows) ? APART : ALL).flatMap((part) => [
+  const questions = [
     () =>
-      ask(part, (asked) => {
+      ask((asked) => {
         const of = pairs(asked, members, 'uuid');
         return {
           row: 'm."row"',
@@ -160,13 +135,11 @@ async function madeMarks(
           also: isFoundByDay(filter.rows) ? 'true' : `(${column} = any(${asked.with(ids)}::uuid[])) is true`,
         };
       }),
-    ...(nobody >= 0
-      ? [() => ask(part, () => ({ row: `${nobody}`, join: 'task t', also: 't.assignee_id is null' }))]
-      : []),
+    ...(nobody >= 0 ? [() => ask(() => ({ row: `${nobody}`, join: 'task t', also: 't.assignee_id is null' }))] : []),
     ...(filter.rows === 'role'
       ? [
           () =>
-            ask(part, (asked) => ({
+            ask((asked) => ({
               row: 'm."row"',
               join: `${pairs(
                 asked,
@@ -177,7 +150,7 @@ async function madeMarks(
             })),
         ]
       : []),
-  ]);
+  ];
   const found = await scope.atOnce(...questions);
   const byRow = new Map<string, number[]>();
   await eachInTurn(found.flat(), ({ row, cells }) => {

@@ -233,31 +233,28 @@ export async function rowsThere(scope: Scope, asked: AskedRows, days: WallDays):
   };
 }
 
-/** Rows from a place on, by what they stand with and by name: of people nobody's comes first. */
+/** Rows from a place on, by what they stand with and by name: of people nobody's comes first. How many there are in all is told along. */
 export async function rowsFrom(
   scope: Scope,
   { source, where, params, hasNobody }: RowsThere,
   start: number,
-): Promise<RowOf[]> {
+): Promise<{ rows: RowOf[]; count: number }> {
   const { from, key, order } = source;
   const before = hasNobody ? 1 : 0;
-  const rows = await scope.sql<RowOf>(
-    `select ${shown(source)} from ${from}
-       join (select ${key} as key from ${from} where ${where} order by ${order}, ${key}
+  const found = await scope.sql<RowOf & { count: number }>(
+    `select ${shown(source)}, found.count from ${from}
+       join (select ${key} as key, (count(*) over ())::int as count from ${from} where ${where} order by ${order}, ${key}
          offset ${Math.max(0, start - before)} limit ${WALL_ROWS_AT_ONCE - (start === 0 ? before : 0)}) found on found.key = ${key}
      where of.workspace_id = $1 order by ${order}, ${key}`,
     params,
   );
-  return hasNobody && start === 0 ? [NOBODY, ...rows] : rows;
-}
-
-/** How many rows there are. */
-export async function rowCount(scope: Scope, { source, where, params, hasNobody }: RowsThere): Promise<number> {
-  const [row] = await scope.sql<{ count: number }>(
-    `select count(*)::int as count from ${source.from} where ${where}`,
-    params,
-  );
-  return (row?.count ?? 0) + (hasNobody ? 1 : 0);
+  // Where none stands from there on, how many stand before it.
+  const [counted] =
+    found.length === 0 && start > before
+      ? await scope.sql<{ count: number }>(`select count(*)::int as count from ${from} where ${where}`, params)
+      : found;
+  const rows = found.map(({ count: _, ...row }): RowOf => row);
+  return { rows: hasNobody && start === 0 ? [NOBODY, ...rows] : rows, count: (counted?.count ?? 0) + before };
 }
 
 /** Rows by their keys; those that are gone are left out. */

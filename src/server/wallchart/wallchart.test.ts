@@ -52,34 +52,47 @@ function lookOfLine({ state, late, heldUp }: TaskLine): WallLook {
   return heldUp ? 'heldUp' : late ? 'late' : state;
 }
 
+/** What the chart says of a row, by column and look. */
+const told = (row: WallRow): ReadonlyMap<string, number> =>
+  new Map(
+    cellsOfMarks(row.marks).flatMap(({ column, looks }) =>
+      looks.map(({ look, count }) => [`${column} ${look}`, count] as const),
+    ),
+  );
+
+/** The same from the tasks and dates that stand behind the cells of a row, each as its line looks. */
+async function behind(
+  rows: string,
+  key: string,
+  { first, length, columns }: Chart,
+  filter: object = {},
+): Promise<ReadonlyMap<string, number>> {
+  const last = isoOfDay(dayOfIso(first) + columns * length - 1);
+  const whole = await marks({ ...filter, rows, blocks: [{ keys: [key], from: first, to: last }] });
+  expect([whole.tasks.length, whole.dates.length]).toEqual([whole.count.tasks, whole.count.dates]);
+  const found = new Map<string, number>();
+  const add = (dueOn: string, look: WallLook) => {
+    const at = `${Math.floor((dayOfIso(dueOn) - dayOfIso(first)) / length)} ${look}`;
+    found.set(at, (found.get(at) ?? 0) + 1);
+  };
+  for (const task of whole.tasks) add(task.dueOn, lookOfLine(task));
+  for (const { dueOn } of whole.dates) add(dueOn, 'foreseen');
+  return found;
+}
+
 describe('the wallchart', () => {
   it.each(WALL_ROWS)('by %s holds what stands behind each of its cells, made and foreseen', async (rows) => {
     const year = await chart({ rows, span: 'quarter' });
     expect([year.first, year.length, year.columns]).toEqual(['2026-09-28', 7, 14]);
     expect(year.rows.length).toBe(year.count);
     expect(new Set(year.rows.map(({ key }) => key)).size).toBe(year.rows.length);
-    const last = isoOfDay(dayOfIso(year.first) + 14 * 7 - 1);
     // Rows with the most in them that is told one by one, cell by cell.
     const fullest = [...year.rows]
       .filter((row) => sumOf([row], (look) => look !== 'foreseen') <= MOST_WALL_MARKS)
       .sort((a, b) => b.marks.length - a.marks.length)
       .slice(0, 3);
     expect(fullest.length).toBeGreaterThan(0);
-    for (const { key, marks: packed } of fullest) {
-      const whole = await marks({ rows, blocks: [{ keys: [key], from: year.first, to: last }] });
-      const found = new Map<string, number>();
-      const add = (dueOn: string, look: WallLook) => {
-        const at = `${Math.floor((dayOfIso(dueOn) - dayOfIso(year.first)) / 7)} ${look}`;
-        found.set(at, (found.get(at) ?? 0) + 1);
-      };
-      expect([whole.tasks.length, whole.dates.length]).toEqual([whole.count.tasks, whole.count.dates]);
-      for (const task of whole.tasks) add(task.dueOn, lookOfLine(task));
-      for (const { dueOn } of whole.dates) add(dueOn, 'foreseen');
-      const told = cellsOfMarks(packed).flatMap(({ column, looks }) =>
-        looks.map(({ look, count }) => [`${column} ${look}`, count] as const),
-      );
-      expect(new Map(told)).toEqual(found);
-    }
+    for (const row of fullest) expect(told(row)).toEqual(await behind(rows, row.key, year));
   });
 
   it('shows all tasks and all dates once by template, schedule and person, by the day as by the week', async () => {
@@ -233,6 +246,46 @@ describe('the wallchart', () => {
       .send({ rows: 'asset', blocks: [block] })
       .expect(422);
     await ines.get('/api/wallchart').query({ site: '00000000-0000-4000-8000-000000000000' }).expect(404);
+  });
+
+  it('tells by the clock and the zone of each task what the hour decides, the rest by its days', async () => {
+    // Now is 24 November, 10:40 in London: already the 25th in the first of these zones, still the 23rd in the second.
+    const days = ['2026-11-22', '2026-11-23', '2026-11-24', '2026-11-25', '2026-11-26'];
+    const cases = days.flatMap((due_on) =>
+      [null, 'Pacific/Kiritimati', 'Pacific/Pago_Pago'].flatMap((zone) =>
+        [null, ...days].flatMap((held_until) =>
+          [null, '00:30'].map((due_time) => ({ due_on, zone, held_until, due_time })),
+        ),
+      ),
+    );
+    const [bare] = await query<{ id: string; client: string; asset: string; person: string }>(
+      `select c.id as client, a.id as asset, p.id as person from client c join asset a on a.client_id = c.id join person p on p.workspace_id = c.workspace_id
+       where p.name = 'Kit Sorrell' and not exists (select from task where client_id = c.id) order by c.id, a.id limit 1`,
+    );
+    expect(bare).toBeDefined();
+    await query(
+      `insert into task select (jsonb_populate_record(t, said || jsonb_build_object('id', gen_random_uuid(), 'set_id', gen_random_uuid(),
+         'schedule_id', null, 'nominal_date', null, 'run_id', null, 'state', case when n % 3 = 0 then 'underWay' else 'open' end,
+         'appears_on', case when n % 2 = 0 then '2026-11-01' else '2026-11-25' end,
+         'held_reason', case when said->>'held_until' is null then null else 'waits' end,
+         'held_at', case when said->>'held_until' is null then null else now() end,
+         'client_id', $2::uuid, 'asset_id', $3::uuid, 'assignee_id', $4::uuid, 'offered_to', null))).*
+       from (select t from task t join workspace w on w.id = t.workspace_id where w.name = 'Tern Quay' and state = 'open' limit 1) one (t),
+         jsonb_array_elements($1::jsonb) with ordinality as of (said, n)`,
+      [JSON.stringify(cases), bare?.client, bare?.asset, bare?.person],
+    );
+    const keys = { client: bare?.client, asset: bare?.asset, person: bare?.person };
+    for (const [rows, key] of Object.entries(keys)) {
+      const quarter = await chart({ rows, span: 'quarter', by: 'day', client: bare?.client });
+      const row = quarter.rows.find((one) => one.key === key);
+      if (!row || key === undefined) throw new Error(`There is no row of the ${rows}.`);
+      const looks = told(row);
+      expect([...looks.values()].reduce((sum, n) => sum + n, 0)).toBe(cases.length);
+      expect(looks).toEqual(await behind(rows, key, quarter, { client: bare?.client }));
+      expect(new Set([...looks.keys()].map((at) => at.split(' ')[1]))).toEqual(
+        new Set(['heldUp', 'late', 'underWay', 'open', 'coming']),
+      );
+    }
   });
 });
 

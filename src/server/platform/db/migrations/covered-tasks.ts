@@ -1,7 +1,10 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
+/** What the look of a task is told from, beside the day on which it is due. */
+const SHOWN = 'state, on_time, appears_on, held_until, due_time, zone';
+
 /**
- * How the tasks of a client or an asset ended is told from the index of their days alone, in a third of the time; which
+ * How the tasks of a client, an asset or a person look is told from an index of their days alone, in a third of the time; which
  * schedules there are, for what and for whom, from one of theirs. A set that a schedule makes is found by its schedule and
  * date, so the index of sets holds only what was made by hand. A run keeps for how many schedules it made something: that took
  * counting all of its tasks.
@@ -12,9 +15,14 @@ export class CoveredTasks1770000000000 implements MigrationInterface {
   async up(runner: QueryRunner): Promise<void> {
     await runner.query(`
       drop index task_by_asset;
-      create index task_by_asset on task (workspace_id, asset_id, due_on) include (state, on_time) where asset_id is not null;
+      create index task_by_asset on task (workspace_id, asset_id, due_on)
+        include (${SHOWN}) where asset_id is not null;
       drop index task_by_client;
-      create index task_by_client on task (workspace_id, client_id, due_on) include (state, on_time) where client_id is not null;
+      create index task_by_client on task (workspace_id, client_id, due_on)
+        include (${SHOWN}) where client_id is not null;
+      drop index task_by_due;
+      create index task_by_due on task (workspace_id, due_on)
+        include (estimate_minutes, assignee_id, ${SHOWN});
       drop index task_by_set;
       create index task_by_set on task (workspace_id, set_id) where schedule_id is null;
       create index task_of_nobody_by_run on task (workspace_id, run_id)
@@ -38,6 +46,8 @@ export class CoveredTasks1770000000000 implements MigrationInterface {
       drop index task_of_nobody_by_run;
       drop index task_by_set;
       create index task_by_set on task (workspace_id, set_id);
+      drop index task_by_due;
+      create index task_by_due on task (workspace_id, due_on) include (state, estimate_minutes, assignee_id, on_time, held_until);
       drop index task_by_client;
       create index task_by_client on task (workspace_id, client_id, due_on) where client_id is not null;
       drop index task_by_asset;
