@@ -1,3 +1,4 @@
+import { eachInTurn } from '../platform/in-turn.ts';
 import { Latest, ofEachDatabase } from '../platform/latest.ts';
 import type { Scope } from '../platform/scope.ts';
 import { type Since, touchedSince } from '../platform/touched.ts';
@@ -160,10 +161,11 @@ export function keptOfSome<T>({ marks, tell, most }: KeptSources<T>) {
     workspaces.delete(workspace);
     workspaces.set(workspace, of);
     const answer = new Map<string, T>();
-    const unsure = ids.filter((id) => {
+    const unsure: string[] = [];
+    await eachInTurn(ids, (id) => {
       const known = of.told.get(id);
       if (known !== undefined && known.stands === any) answer.set(id, known.told);
-      return !answer.has(id);
+      else unsure.push(id);
     });
     const marked = unsure.length === 0 ? new Map<string, string>() : await marks(scope, unsure);
     const missing = unsure.filter((id) => {

@@ -1,6 +1,7 @@
 import { WALL_NOBODY, type WallFilter, type WallRow, type WallRows } from '../../contract/index.ts';
 import {
   addMark,
+  type CivilDay,
   columnOfDay,
   commonSpans,
   type DaySpan,
@@ -23,6 +24,7 @@ import { WAS_ON_TIME } from '../tasks/stored/index.ts';
 import { placingOf } from './placing.ts';
 import {
   isFoundByDay,
+  isOfPeople,
   type RowOf,
   rowsFrom,
   rowsThere,
@@ -108,8 +110,11 @@ async function madeMarks(
   days: WallDays,
   rows: readonly RowOf[],
 ): Promise<MarksByRow> {
-  const ask = async (from: (asked: TaskQuestion) => { row: string; join: string; also?: string }) => {
-    const asked = await tasksOf(scope, filter, days);
+  const ask = async (
+    span: { readonly first: number; readonly last: number },
+    from: (asked: TaskQuestion) => { row: string; join: string; also?: string },
+  ) => {
+    const asked = await tasksOf(scope, filter, span);
     const { row, join, also = 'true' } = from(asked);
     const column = `(t.due_on - ${asked.with(isoOfDay(days.first))}::date) / ${days.length}`;
     return scope.sql<{ row: number; cells: string }>(
@@ -125,9 +130,10 @@ async function madeMarks(
   const pairs = (asked: TaskQuestion, of: readonly (readonly [number, string])[], type: string) =>
     `unnest(${asked.with(of.map(([row]) => row))}::int[], ${asked.with(of.map(([, id]) => id))}::${type}[])`;
   const column = taskColumnOf(filter.rows);
-  const questions = [
+  const spans = isOfPeople(filter.rows) ? halvesOf(days, scope.now.day) : [days];
+  const questions = spans.flatMap((span) => [
     () =>
-      ask((asked) => {
+      ask(span, (asked) => {
         const of = pairs(asked, members, 'uuid');
         return {
           row: 'm."row"',
@@ -135,11 +141,13 @@ async function madeMarks(
           also: isFoundByDay(filter.rows) ? 'true' : `(${column} = any(${asked.with(ids)}::uuid[])) is true`,
         };
       }),
-    ...(nobody >= 0 ? [() => ask(() => ({ row: `${nobody}`, join: 'task t', also: 't.assignee_id is null' }))] : []),
+    ...(nobody >= 0
+      ? [() => ask(span, () => ({ row: `${nobody}`, join: 'task t', also: 't.assignee_id is null' }))]
+      : []),
     ...(filter.rows === 'role'
       ? [
           () =>
-            ask((asked) => ({
+            ask(span, (asked) => ({
               row: 'm."row"',
               join: `${pairs(
                 asked,
@@ -150,7 +158,7 @@ async function madeMarks(
             })),
         ]
       : []),
-  ];
+  ]);
   const found = await scope.atOnce(...questions);
   const byRow = new Map<string, number[]>();
   await eachInTurn(found.flat(), ({ row, cells }) => {
@@ -163,6 +171,18 @@ async function madeMarks(
     byRow.set(key, marks);
   });
   return byRow;
+}
+
+/** Where all there is stands in the rows, two ask for half of what is made each; that ends about today. */
+function halvesOf(days: WallDays, today: CivilDay): readonly { readonly first: CivilDay; readonly last: CivilDay }[] {
+  const column = Math.floor(columnOfDay(days, Math.min(Math.max(today, days.first), days.last)) / 2);
+  const split = days.first + column * days.length;
+  return split === days.first
+    ? [days]
+    : [
+        { first: days.first, last: split - 1 },
+        { first: split, last: days.last },
+      ];
 }
 
 /** What is not made yet, by row and cell. */

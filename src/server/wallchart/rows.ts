@@ -149,6 +149,9 @@ const shown = ({ key, name, detail, group, members }: Source): string =>
 /** The column of tasks that names a member of such a row. */
 export const taskColumnOf = (rows: WallRows): string => SOURCES[rows].ofTask;
 
+/** Whether they show whose the work is: all of it, then. */
+export const isOfPeople = (rows: WallRows): boolean => SOURCES[rows].ofSchedule === null;
+
 /**
  * Whether an index tells the tasks of a row by their due days. Else those of all rows are looked through by day, and each is
  * kept or not before it is put to its row: the database would rather put all of them to their rows and throw most away.
