@@ -78,7 +78,10 @@ export function forecastPool(pool: PoolAhead, rules: ForecastRules): Forecast {
   return { days, dryOn };
 }
 
-/** How many a hundred of the calls wanted a pool would give to the last day without running dry, 0 to 100. */
+/**
+ * How many a hundred of the calls wanted a pool gives to the last day without running dry, 0 to 100: all, if it does; else a
+ * share that was foreseen to last.
+ */
 export function shareThatLasts(pool: PoolAhead, rules: ForecastRules): number {
   const lasts = (share: number) => {
     let [asked, given] = [0, 0];
@@ -91,7 +94,9 @@ export function shareThatLasts(pool: PoolAhead, rules: ForecastRules): number {
     }
     return forecastPool(pool, { ...rules, wants: (day) => cache.get(day) ?? 0 }).dryOn === null;
   };
-  let [low, high] = [0, 100];
+  // Those who were rung come back, and parts of contacts are rounded: less may run dry where all of it does not.
+  if (lasts(100)) return 100;
+  let [low, high] = [0, 99];
   while (low < high) {
     const middle = Math.ceil((low + high) / 2);
     if (lasts(middle)) low = middle;

@@ -237,6 +237,8 @@ describe('a forecast', () => {
           else expect(share).toBeLessThan(100);
         },
       ),
+      // All of it lasts, 99 of a hundred do not.
+      { examples: [[32, { 1: 1, 2: 29, 30: 4 }, { 29: 25 }, {}, 2, 96]] },
     );
   });
 });
