@@ -33,6 +33,26 @@ function byId(table: string): string {
   return `left join ${table} of on of.workspace_id = $1 and of.id = g.key`;
 }
 
+/** By what groups stand in order, before their keys: a name in small letters, as it is kept where there are thousands. */
+const ORDERS: Readonly<Record<TaskGrouping, string>> = {
+  client: 'of.words',
+  asset: 'of.words',
+  person: 'lower(of.name)',
+  template: 'lower(of.name)',
+  category: 'lower(g.key)',
+  day: 'g.key',
+};
+
+interface FoundGroup extends TaskSums {
+  readonly key: string | null;
+  readonly name: string | null;
+  readonly detail: string;
+  /** The days between which all of it is due. */
+  readonly earliest: string;
+  readonly latest: string;
+  readonly groups: number;
+}
+
 /** The tasks that fit by what they have in common: those without it first, then by name or day; of each the first few lines. */
 export async function groupsOfTasks(
   scope: Scope,
@@ -50,21 +70,29 @@ export async function groupsOfTasks(
   const { from, name, detail } = GROUP_NAMES[by];
   const sums = asked.copy();
   const late = isLate(scope, sums);
-  const rows = await scope.sql<TaskSums & { key: string | null; name: string | null; detail: string; groups: number }>(
-    `select g.key::text as key, ${name} as name, ${detail} as detail, g.count, g.minutes, g.late, count(*) over ()::int as groups
+  const rows = await scope.sql<FoundGroup>(
+    `select g.key, ${name} as name, ${detail} as detail, g.count, g.minutes, g.late, g.earliest, g.latest, count(*) over ()::int as groups
      from (select ${key} as key, count(*)::int as count, sum(t.estimate_minutes)::int as minutes,
-             (count(*) filter (where ${late}))::int as late
+             (count(*) filter (where ${late}))::int as late, min(t.due_on) as earliest, max(t.due_on) as latest
            from task t where ${which} group by 1) g ${from}
-     order by g.key is not null, ${by === 'day' ? 'g.key' : `lower(${name})`}, g.key offset ${start} limit ${GROUPS_A_PAGE}`,
+     order by g.key is not null, ${ORDERS[by]}, g.key offset ${start} limit ${GROUPS_A_PAGE}`,
     sums.params,
   );
   const first = asked.copy();
-  const keys = first.with(rows.map((row) => row.key));
+  const [keys, earliest, latest] = (['key', 'earliest', 'latest'] as const).map((each) =>
+    first.with(rows.map((row) => row[each])),
+  );
   const some = (ofKey: string) =>
-    inOrder(first, order, { columns: { id: 't.id' }, most: TASKS_OF_A_GROUP, and: ofKey });
-  // Each by its key, as the indexes have it; those without by themselves.
+    inOrder(first, order, {
+      columns: { id: 't.id' },
+      most: TASKS_OF_A_GROUP,
+      and: `${ofKey} and t.due_on between g.earliest and g.latest`,
+    });
+  // Each by its key and its days, as the indexes have it: before the first that fits there may be years of those that are over.
+  // Those without by themselves.
   const found = await scope.sql<{ place: number; id: string }>(
-    `with g as (select key, place::int as place from unnest(${keys}::${KEY_TYPES[by]}[]) with ordinality as of (key, place))
+    `with g as (select key, earliest, latest, place::int as place
+       from unnest(${keys}::${KEY_TYPES[by]}[], ${earliest}::date[], ${latest}::date[]) with ordinality as of (key, earliest, latest, place))
      select g.place, line.id from g cross join lateral (${some(`${key} = g.key`)}) line where g.key is not null
      union all
      select g.place, line.id from g cross join lateral (${some(`${key} is null`)}) line where g.key is null`,
@@ -79,7 +107,7 @@ export async function groupsOfTasks(
   return {
     start,
     count: rows[0]?.groups ?? 0,
-    groups: rows.map(({ groups: _, key: of, ...row }, i) => ({
+    groups: rows.map(({ groups: _, earliest: __, latest: ___, key: of, ...row }, i) => ({
       ...row,
       key: of ?? '',
       lines: found.flatMap(({ place, id }) => (place === i + 1 ? (byLine.get(id) ?? []) : [])),
