@@ -78,20 +78,31 @@ type FullRow = TaskRow &
 
 /** A task with all there is to know when doing it. */
 export async function oneTask(scope: Scope, id: string): Promise<TaskAnswer> {
-  const [row] = await scope.sql<FullRow>(
-    `select ${TASK_COLUMNS}, ${columnsOf(TaskRecord, 't', FULL_FIELDS)}, ${columnsOf(WorkContent, 'said', FULL_SAID)},
-       ${namedColumns(Template, 'template', OF_TEMPLATE)}
-     from ${TASK_JOINS}
-     left join template on template.workspace_id = t.workspace_id and template.id = t.template_id
-     where t.workspace_id = $1 and t.id = $2`,
-    [id],
+  const [[row], people] = await scope.atOnce(
+    () =>
+      scope.sql<FullRow>(
+        `select ${TASK_COLUMNS}, ${columnsOf(TaskRecord, 't', FULL_FIELDS)}, ${columnsOf(WorkContent, 'said', FULL_SAID)},
+           ${namedColumns(Template, 'template', OF_TEMPLATE)}
+         from ${TASK_JOINS}
+         left join template on template.workspace_id = t.workspace_id and template.id = t.template_id
+         where t.workspace_id = $1 and t.id = $2`,
+        [id],
+      ),
+    () => scope.peopleNames(),
   );
   if (!row) throw notFound('task');
-  const people = await scope.peopleNames();
-  const tickets = (await ticketsOfTasks(scope, [id])).get(id) ?? [];
+  const nameOf = (personId: string | null) => (personId === null ? null : (people.get(personId) ?? null));
+  const [ticketsOf, files, templateFiles, set, finishedBy, series] = await scope.atOnce(
+    () => ticketsOfTasks(scope, [id]),
+    () => filesOfTasks(scope, [id]),
+    async () => (row.templateId === null ? [] : await filesOfTemplate(scope, row.templateId)),
+    () => setOf(scope, row, nameOf),
+    async () => (row.state === 'done' || row.state === 'toCheck' ? await finishingChange(scope, id) : null),
+    () => seriesOf(scope, row, nameOf),
+  );
+  const tickets = ticketsOf.get(id) ?? [];
   const holder =
     row.assigneeId === null || tickets.length === 0 ? null : await scope.one(Person, row.assigneeId, 'person');
-  const nameOf = (personId: string | null) => (personId === null ? null : (people.get(personId) ?? null));
   const given = ({ at, by, contact }: Tick) => ({ at: scope.moment(new Date(at)), by: contact ?? nameOf(by) });
   const line = taskLine(scope, row);
   const sentBack: SentBack | undefined = row.sentBack.at(-1);
@@ -102,8 +113,8 @@ export async function oneTask(scope: Scope, id: string): Promise<TaskAnswer> {
     instructions: row.instructions,
     brief: row.brief,
     links: row.links,
-    files: (await filesOfTasks(scope, [id])).get(id) ?? [],
-    templateFiles: row.templateId === null ? [] : await filesOfTemplate(scope, row.templateId),
+    files: files.get(id) ?? [],
+    templateFiles,
     demands: row.demands,
     steps: row.checkLines.map((line) => {
       const tick = ownOf(row.ticks, line.key);
@@ -130,7 +141,7 @@ export async function oneTask(scope: Scope, id: string): Promise<TaskAnswer> {
     signed: row.signedAt === null ? null : { at: scope.moment(row.signedAt), by: nameOf(row.signedBy) },
     sentBack: sentBack ? { ...given(sentBack), reason: sentBack.reason } : null,
     template: templateOf(scope, row),
-    set: await setOf(scope, row, people),
+    set,
     whyWho: whyOf(scope, row, people),
     tickets,
     lackedTicket: lackedBy(holder, tickets, row)?.ticket ?? null,
@@ -144,8 +155,8 @@ export async function oneTask(scope: Scope, id: string): Promise<TaskAnswer> {
     mayHold: mayWork(scope, row) && isToDo(row.state),
     mayNudge: mayNudge(scope, row),
     mayChooseNext: mayChooseNext(scope, row),
-    finishedBy: row.state === 'done' || row.state === 'toCheck' ? await finishingChange(scope, id) : null,
-    ...(await seriesOf(scope, row, nameOf)),
+    finishedBy,
+    ...series,
   };
 }
 
@@ -172,7 +183,9 @@ function templateOf(scope: Scope, row: FullRow): TaskAnswer['template'] {
   };
 }
 
-async function setOf(scope: Scope, row: FullRow, people: ReadonlyMap<string, string>): Promise<TaskAnswer['set']> {
+type NameOf = (personId: string | null) => string | null;
+
+async function setOf(scope: Scope, row: FullRow, nameOf: NameOf): Promise<TaskAnswer['set']> {
   const set = await scope.find(TaskRecord, row.setSize > 1 ? ofSet(row) : { id: row.id });
   const order = (one: TaskRecord) => `${one.workOn} ${String(one.setIndex).padStart(6, '0')} ${one.id}`;
   return set
@@ -180,8 +193,7 @@ async function setOf(scope: Scope, row: FullRow, people: ReadonlyMap<string, str
     .map((one) => {
       const { state, late, heldUp } = lookOfRow(scope, one);
       const { id: taskId, title, workOn: on, dueTime, estimateMinutes } = one;
-      const who = one.assigneeId === null ? null : (people.get(one.assigneeId) ?? null);
-      return { taskId, title, on, dueTime, state, late, heldUp, who, estimateMinutes };
+      return { taskId, title, on, dueTime, state, late, heldUp, who: nameOf(one.assigneeId), estimateMinutes };
     });
 }
 
@@ -206,26 +218,27 @@ const EARLIER_SHOWN = 12;
 const SAME_SERIES = `t.step_key = $3 and (case when $2::uuid is not null then t.schedule_id = $2
   else t.schedule_id is null and t.template_id = $4 and t.client_id is not distinct from $5 and t.asset_id is not distinct from $6 end)`;
 
-async function seriesOf(
-  scope: Scope,
-  task: FullRow,
-  nameOf: (id: string | null) => string | null,
-): Promise<Pick<TaskAnswer, 'schedule' | 'series'>> {
+async function seriesOf(scope: Scope, task: FullRow, nameOf: NameOf): Promise<Pick<TaskAnswer, 'schedule' | 'series'>> {
   const before = [task.scheduleId, task.stepKey, task.templateId, task.clientId, task.assetId, task.workOn, task.id];
-  const [totals] = await scope.sql<{ count: number; since: string | null }>(
-    `select count(*) as count, min(work_on) as since from task t
-     where t.workspace_id = $1 and ${SAME_SERIES} and t.work_on < $7::date and t.id <> $8`,
-    before,
+  const { id, scheduleId, nominalDate: nominal } = task;
+  const [[totals], earlier, [row], eights] = await scope.atOnce(
+    () =>
+      scope.sql<{ count: number; since: string | null }>(
+        `select count(*) as count, min(work_on) as since from task t
+         where t.workspace_id = $1 and ${SAME_SERIES} and t.work_on < $7::date and t.id <> $8`,
+        before,
+      ),
+    () => earlierOf(scope, before, nameOf),
+    async () => (scheduleId === null ? [] : await scheduleRows(scope, { ids: [scheduleId] })),
+    async () =>
+      scheduleId === null || nominal === null
+        ? null
+        : await seriesUpTo(scope, [{ id, scheduleId, nominalDate: nominal }]),
   );
-  const earlier = await earlierOf(scope, before, nameOf);
   const series = { lastEight: [], count: totals?.count ?? 0, since: totals?.since ?? null, earlier, next: null };
-  if (task.scheduleId === null || task.nominalDate === null) return { schedule: null, series };
-  const [row] = await scheduleRows(scope, { ids: [task.scheduleId] });
-  if (!row) return { schedule: null, series };
+  if (!row || nominal === null) return { schedule: null, series };
   const schedule = readableSchedule(scope, row);
   if (!schedule) return { schedule: null, series };
-  const nominal = task.nominalDate;
-  const own = { id: task.id, scheduleId: row.id, nominalDate: nominal };
   const next = await nextInSeries(scope, row, schedule, nameOf, task);
   return {
     schedule: {
@@ -236,11 +249,7 @@ async function seriesOf(
       }),
       nominalOn: nominal,
     },
-    series: {
-      ...series,
-      lastEight: (await seriesUpTo(scope, [own])).get(task.id) ?? [],
-      next,
-    },
+    series: { ...series, lastEight: eights?.get(id) ?? [], next },
   };
 }
 
@@ -259,7 +268,7 @@ const EARLIER_FIELDS = [
 async function earlierOf(
   scope: Scope,
   before: readonly unknown[],
-  nameOf: (id: string | null) => string | null,
+  nameOf: NameOf,
 ): Promise<Earlier[]> {
   const rows = await scope.sql<Pick<TaskRecord, (typeof EARLIER_FIELDS)[number]> & { fileCount: number }>(
     `with past as (
@@ -297,7 +306,7 @@ async function nextInSeries(
   scope: Scope,
   row: ScheduleRow,
   schedule: PlannedSchedule,
-  nameOf: (id: string | null) => string | null,
+  nameOf: NameOf,
   task: Pick<FullRow, 'nominalDate' | 'stepKey' | 'head' | 'state'>,
 ): Promise<TaskAnswer['series']['next']> {
   const nominal = dayOfIso(task.nominalDate as string);
