@@ -265,11 +265,7 @@ const EARLIER_FIELDS = [
 ] as const;
 
 /** Earlier ones that have something to tell: the newest few, and all that was pinned or is kept. */
-async function earlierOf(
-  scope: Scope,
-  before: readonly unknown[],
-  nameOf: NameOf,
-): Promise<Earlier[]> {
+async function earlierOf(scope: Scope, before: readonly unknown[], nameOf: NameOf): Promise<Earlier[]> {
   const rows = await scope.sql<Pick<TaskRecord, (typeof EARLIER_FIELDS)[number]> & { fileCount: number }>(
     `with past as (
        select ${columnsOf(TaskRecord, 't', EARLIER_FIELDS)}, f.n as "fileCount", f.kept
