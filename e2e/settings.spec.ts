@@ -30,6 +30,8 @@ test('a day off is looked at before it is saved, moves what it must, and is take
   await expect(page.getByText('1 change, not saved.')).toBeVisible();
   // What is typed is there after a detour.
   await page.getByRole('link', { name: 'Schedules' }).click();
+  // Until it is there the settings still stand, with what is pressed on them.
+  await expect(page.getByRole('heading', { level: 1, name: 'Schedules' })).toBeVisible();
   await page.getByRole('link', { name: 'Settings' }).click();
   await expect(page.getByText('1 change, not saved.')).toBeVisible();
   await page.keyboard.press('Control+Enter');
