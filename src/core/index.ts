@@ -290,6 +290,7 @@ export {
   type WallSpan,
   type WallUnit,
   wallDays,
+  wallHalves,
   wallTurned,
 } from './insight/wall.ts';
 export {

@@ -13,6 +13,7 @@ import {
   WALL_SPANS,
   WALL_UNITS,
   wallDays,
+  wallHalves,
   wallTurned,
 } from './wall.ts';
 
@@ -43,6 +44,31 @@ describe('the days of a wallchart', () => {
         expect(yearMonthDay(wallTurned(span, days, 1)).day).toBe(1);
         expect(wallDays(span, unit, wallTurned(span, later, -1), today)).toEqual(days);
       }),
+    );
+  });
+
+  it('are halved between two columns, about as many before today in the one as in the other', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...WALL_SPANS),
+        fc.constantFrom(...WALL_UNITS),
+        fc.option(anyDay),
+        anyDay,
+        (span, unit, from, today) => {
+          const days = wallDays(span, unit, from, today);
+          const halves = wallHalves(days, today);
+          expect([halves[0]?.first, halves.at(-1)?.last]).toEqual([days.first, days.last]);
+          const [one, other] = halves;
+          if (!one || !other) {
+            expect(today).toBeLessThan(days.first + 2 * days.length);
+            return;
+          }
+          expect(other.first).toBe(one.last + 1);
+          expect((other.first - days.first) % days.length).toBe(0);
+          const over = Math.min(today, days.last) - days.first;
+          expect(Math.abs(over - 2 * (other.first - days.first))).toBeLessThan(2 * days.length);
+        },
+      ),
     );
   });
 });

@@ -53,6 +53,20 @@ export function columnOfDay({ first, length }: WallDays, day: CivilDay): number 
   return Math.floor((day - first) / length);
 }
 
+/**
+ * The days in two parts that no column lies across, as many of them before today in the one as in the other; one part where
+ * fewer than two columns lie before today.
+ */
+export function wallHalves(days: WallDays, today: CivilDay): readonly Pick<WallDays, 'first' | 'last'>[] {
+  const { first, last, length } = days;
+  const split = first + Math.floor(columnOfDay(days, Math.min(Math.max(today, first), last)) / 2) * length;
+  if (split === first) return [{ first, last }];
+  return [
+    { first, last: split - 1 },
+    { first: split, last },
+  ];
+}
+
 /** How what stands in a cell looks, the one to look at first in front. */
 export const WALL_LOOKS = [
   'late',

@@ -1,7 +1,6 @@
 import { WALL_NOBODY, type WallFilter, type WallRow, type WallRows } from '../../contract/index.ts';
 import {
   addMark,
-  type CivilDay,
   columnOfDay,
   commonSpans,
   type DaySpan,
@@ -14,6 +13,7 @@ import {
   type WallSpan,
   type WallUnit,
   wallDays,
+  wallHalves,
 } from '../../core/index.ts';
 import { colleagues } from '../people/index.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
@@ -130,7 +130,8 @@ async function madeMarks(
   const pairs = (asked: TaskQuestion, of: readonly (readonly [number, string])[], type: string) =>
     `unnest(${asked.with(of.map(([row]) => row))}::int[], ${asked.with(of.map(([, id]) => id))}::${type}[])`;
   const column = taskColumnOf(filter.rows);
-  const spans = isOfPeople(filter.rows) ? halvesOf(days, scope.now.day) : [days];
+  // Where all there is stands in the rows, two ask for half of what is made each; that ends about today.
+  const spans = isOfPeople(filter.rows) ? wallHalves(days, scope.now.day) : [days];
   const questions = spans.flatMap((span) => [
     () =>
       ask(span, (asked) => {
@@ -171,18 +172,6 @@ async function madeMarks(
     byRow.set(key, marks);
   });
   return byRow;
-}
-
-/** Where all there is stands in the rows, two ask for half of what is made each; that ends about today. */
-function halvesOf(days: WallDays, today: CivilDay): readonly { readonly first: CivilDay; readonly last: CivilDay }[] {
-  const column = Math.floor(columnOfDay(days, Math.min(Math.max(today, days.first), days.last)) / 2);
-  const split = days.first + column * days.length;
-  return split === days.first
-    ? [days]
-    : [
-        { first: days.first, last: split - 1 },
-        { first: split, last: days.last },
-      ];
 }
 
 /** What is not made yet, by row and cell. */

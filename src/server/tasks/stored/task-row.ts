@@ -90,16 +90,11 @@ export const nameOf = (table: string, id: string, name = 'name') =>
 /** In which order the contacts `of` a client are asked: those who have an address, who would rather have mail before others. */
 export const MAILED_FIRST = `of.email = '', of.prefers is distinct from 'mail', of.position, of.id`;
 
-/** How many are of the set of a task `t`; as `ofSet` finds them. */
-const SET_SIZE = [
-  'other.schedule_id = t.schedule_id and other.nominal_date = t.nominal_date',
-  'other.schedule_id is null',
-]
-  .map(
-    (found) => `(select count(*) from task other
-      where other.workspace_id = t.workspace_id and other.set_id = t.set_id and ${found})`,
-  )
-  .join(' else ');
+/** How many are of the set of a task `t`, found by what `ofSet` finds them by. */
+const sizeOfSet = (found: string) => `(select count(*) from task other
+  where other.workspace_id = t.workspace_id and other.set_id = t.set_id and ${found})`;
+const SET_SIZE = `case when t.schedule_id is null then ${sizeOfSet('other.schedule_id is null')}
+  else ${sizeOfSet('other.schedule_id = t.schedule_id and other.nominal_date = t.nominal_date')} end`;
 
 /** What to select for a `TaskRow`, from `task t` joined as in `TASK_JOINS`. */
 export const TASK_COLUMNS = `${columnsOf(TaskRecord, 't', LINE_FIELDS)}, ${columnsOf(WorkContent, 'said', SAID_FIELDS)},
@@ -111,7 +106,7 @@ export const TASK_COLUMNS = `${columnsOf(TaskRecord, 't', LINE_FIELDS)}, ${colum
    when 'client' then (select of.name || case of.email when '' then ' (client, no mail address)' else ' (client)' end from contact of where of.workspace_id = t.workspace_id and of.client_id = t.client_id
      order by ${MAILED_FIRST} limit 1) end as "offeredNames",
   ${nameOf('person', "(said.sign_off->>'personId')::uuid")} as "signerName",
-  case when t.schedule_id is not null then ${SET_SIZE} end as "setSize",
+  ${SET_SIZE} as "setSize",
   coalesce((select jsonb_object_agg(f.demand_key, f.n) from (
     select demand_key, count(*) as n from file where file.workspace_id = t.workspace_id and file.task_id = t.id
       and removed_at is null and demand_key is not null group by demand_key) f), '{}') as "proofFiles"`;
